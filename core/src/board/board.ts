@@ -1,0 +1,81 @@
+import type { CapacitorClass } from "../capacitors/capacitorClass";
+import type { Section } from "./sections";
+
+/** A rail or node. Section belongs to the net; banks are derived from it. */
+export interface BoardNet {
+  readonly id: string;
+  readonly name: string;
+  readonly section: Section;
+  readonly nominalVolts: number | null;
+  /** What the unit must deliver here; null where nothing was promised. */
+  readonly fullLoadAmps: number | null;
+  readonly toleranceRatio: number | null;
+  readonly rippleLimitVolts: number | null;
+}
+
+export const partKinds = [
+  "electrolytic",
+  "film",
+  "fuse",
+  "ntc",
+  "bridge",
+  "diode",
+  "transistor",
+  "resistor",
+  "ic",
+  "optocoupler",
+  "transformer",
+  "choke",
+  "connector",
+  "fan",
+  "heat-sink",
+] as const;
+export type PartKind = (typeof partKinds)[number];
+
+export const polarityMarks = ["plus_printed", "minus_printed", "light_half", "dark_half", "dot", "none"] as const;
+export type PolarityMark = (typeof polarityMarks)[number];
+
+/** A place on a board. Lengths in metres from the board's upper left corner; null: not placed yet. */
+export interface BoardPosition {
+  readonly id: string;
+  readonly designator: string;
+  readonly kind: PartKind;
+  readonly netId: string | null;
+  readonly xMetres: number | null;
+  readonly yMetres: number | null;
+  /** Outline of parts that are not round cans. */
+  readonly outlineWidthMetres: number | null;
+  readonly outlineDepthMetres: number | null;
+  readonly pitchMetres: number | null;
+  readonly polarityMark: PolarityMark | null;
+  /** Direction in which the board's own mark puts the negative side; 0 is right, 90 is down. */
+  readonly boardNegativeDegrees: number | null;
+}
+
+/** A physical part at a position. */
+export interface FittedPart {
+  readonly id: string;
+  readonly positionId: string;
+  readonly capacitanceFarads: number | null;
+  readonly ratedVolts: number | null;
+  readonly temperatureClassCelsius: number | null;
+  readonly capacitorClass: CapacitorClass | null;
+  readonly diameterMetres: number | null;
+  readonly heightMetres: number | null;
+  /** Direction of the stripe (negative side) as fitted; 0 is right, 90 is down. */
+  readonly stripeDegrees: number | null;
+  readonly datasheetEsrOhms: number | null;
+  readonly origin: "found" | "replacement";
+  readonly fittedAt: string | null;
+  readonly removedAt: string | null;
+}
+
+/** What sits at a position now; undefined while it is empty. */
+export function currentPart<T extends FittedPart>(parts: readonly T[], positionId: string): T | undefined {
+  return parts.find((part) => part.positionId === positionId && part.removedAt === null);
+}
+
+/** What was found at a position when the unit came in. */
+export function foundPart<T extends FittedPart>(parts: readonly T[], positionId: string): T | undefined {
+  return parts.find((part) => part.positionId === positionId && part.origin === "found");
+}

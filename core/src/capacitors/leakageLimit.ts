@@ -1,0 +1,24 @@
+import { requireNonNegative, requirePositive } from "../numerics/requireRange";
+
+/**
+ * Catalogue leakage limit of a re-formed part at rated voltage and 20 degrees C.
+ *
+ *     I = max(factor C V, floor), C in microfarads, I in microamperes
+ *
+ * @param factorRatio 0.01 or 0.03 in catalogues
+ * @returns amperes
+ * @throws {OutOfRangeError} C, V or factor not above 0, floor negative
+ * @example leakageLimitAmps({ capacitanceFarads: 1e-3, ratedVolts: 16, factorRatio: 0.01, floorAmps: 3e-6 }) // 160e-6
+ */
+export function leakageLimitAmps(part: {
+  readonly capacitanceFarads: number;
+  readonly ratedVolts: number;
+  readonly factorRatio: number;
+  readonly floorAmps: number;
+}): number {
+  const product =
+    requirePositive("factorRatio", part.factorRatio) *
+    requirePositive("capacitanceFarads", part.capacitanceFarads) *
+    requirePositive("ratedVolts", part.ratedVolts);
+  return Math.max(product, requireNonNegative("floorAmps", part.floorAmps));
+}

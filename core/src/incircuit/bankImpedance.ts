@@ -1,0 +1,82 @@
+import { OutOfRangeError } from "../errors";
+import { addComplex, type Complex, reciprocalComplex } from "../numerics/complex";
+import { requireNonNegative, requirePositive } from "../numerics/requireRange";
+
+export interface BankCapacitor {
+  readonly capacitanceFarads: number;
+  readonly esrOhms: number;
+  readonly eslHenrys?: number;
+  /** Behind the choke rather than at the probe. */
+  readonly isBehindChoke?: boolean;
+}
+
+/** What else hangs on the probe: a parallel load, a choke to a second bank, the leads. */
+export interface BankNetwork {
+  readonly parallelOhms?: number | null;
+  readonly chokeHenrys?: number | null;
+  readonly chokeOhms?: number;
+  readonly leadOhms?: number;
+}
+
+export interface BankImpedance {
+  readonly resistanceOhms: number;
+  readonly reactanceOhms: number;
+  readonly magnitudeOhms: number;
+  /** Apparent series capacitance; null where the bank looks inductive. */
+  readonly capacitanceFarads: number | null;
+}
+
+/**
+ * Impedance that a probe sees of one to eight capacitors in parallel, part of them perhaps behind a choke.
+ *
+ *     Y = sum 1/z_k + 1/Rp + 1/(Rchoke + jwL + 1/Y_behind),  Z = 1/Y + Rlead
+ *
+ * Without a choke all parts are joined at the probe. Solid.
+ *
+ * @throws {OutOfRangeError} no or more than eight parts, values not above 0, nothing conducting at the probe
+ */
+export function bankImpedance(
+  capacitors: readonly BankCapacitor[],
+  frequencyHertz: number,
+  network: BankNetwork = {},
+): BankImpedance {
+  if (capacitors.length < 1 || capacitors.length > 8) {
+    throw new OutOfRangeError("capacitors", capacitors.length, "one to eight parts");
+  }
+  const omega = 2 * Math.PI * requirePositive("frequencyHertz", frequencyHertz);
+  const chokeOhms = requireNonNegative("chokeOhms", network.chokeOhms ?? 0);
+  const leadOhms = requireNonNegative("leadOhms", network.leadOhms ?? 0);
+  const chokeHenrys = network.chokeHenrys ?? null;
+  if (chokeHenrys !== null) requirePositive("chokeHenrys", chokeHenrys);
+
+  let atProbe: Complex = { re: 0, im: 0 };
+  let behind: Complex = { re: 0, im: 0 };
+  let hasBehind = false;
+  for (const part of capacitors) {
+    const admittance = reciprocalComplex({
+      re: requirePositive("esrOhms", part.esrOhms),
+      im:
+        omega * requireNonNegative("eslHenrys", part.eslHenrys ?? 0) -
+        1 / (omega * requirePositive("capacitanceFarads", part.capacitanceFarads)),
+    });
+    if (chokeHenrys !== null && part.isBehindChoke) {
+      behind = addComplex(behind, admittance);
+      hasBehind = true;
+    } else atProbe = addComplex(atProbe, admittance);
+  }
+  if (network.parallelOhms != null) {
+    atProbe = addComplex(atProbe, { re: 1 / requirePositive("parallelOhms", network.parallelOhms), im: 0 });
+  }
+  if (chokeHenrys !== null && hasBehind) {
+    const path = addComplex({ re: chokeOhms, im: omega * chokeHenrys }, reciprocalComplex(behind));
+    atProbe = addComplex(atProbe, reciprocalComplex(path));
+  }
+  if (atProbe.re === 0 && atProbe.im === 0) throw new OutOfRangeError("capacitors", 0, "connected to the probe");
+  const z = addComplex(reciprocalComplex(atProbe), { re: leadOhms, im: 0 });
+  return {
+    resistanceOhms: z.re,
+    reactanceOhms: z.im,
+    magnitudeOhms: Math.hypot(z.re, z.im),
+    capacitanceFarads: z.im < 0 ? -1 / (omega * z.im) : null,
+  };
+}

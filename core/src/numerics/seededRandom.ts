@@ -1,0 +1,14 @@
+/**
+ * Repeatable random numbers in [0, 1) from a whole-number seed (mulberry32, 32 bits of state): good enough for
+ * invented data and studies, not for secrets.
+ */
+export function seededRandom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}

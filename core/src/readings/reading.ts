@@ -1,0 +1,40 @@
+/** What can be read; the unit follows from it. */
+export const quantities = ["esr", "capacitance", "dc_voltage", "ripple_voltage", "voltage_loss"] as const;
+export type QuantityKind = (typeof quantities)[number];
+
+/** in_circuit: nothing lifted; lead_lifted: one lead free; out: on the bench. */
+export const circuitStates = ["in_circuit", "lead_lifted", "out"] as const;
+export type CircuitState = (typeof circuitStates)[number];
+
+/** What a reading is a statement about. */
+export const targetKinds = ["part", "bank", "rail", "net", "unit"] as const;
+export type TargetKind = (typeof targetKinds)[number];
+
+/** One reading as it was taken. Readings are never changed: a correction supersedes. */
+export interface Reading {
+  readonly id: string;
+  readonly targetKind: TargetKind;
+  /** Position for a part, net for a bank, rail or net, job for the unit. */
+  readonly targetId: string;
+  readonly fittedPartId: string | null;
+  readonly quantity: QuantityKind;
+  /** SI; null only in a withdrawal. */
+  readonly value: number | null;
+  readonly circuitState: CircuitState | null;
+  readonly frequencyHertz: number | null;
+  readonly temperatureCelsius: number | null;
+  /** Taken with the unit under power. */
+  readonly isPowered: boolean;
+  readonly loadAmps: number | null;
+  readonly isWithdrawn: boolean;
+  readonly supersedesId: string | null;
+  readonly measuredAt: string;
+}
+
+/** The readings that stand: nothing superseded, nothing withdrawn, in the order in which they were taken. */
+export function standingReadings<T extends Reading>(readings: readonly T[]): readonly T[] {
+  const superseded = new Set(readings.map((reading) => reading.supersedesId));
+  return readings
+    .filter((reading) => !superseded.has(reading.id) && !reading.isWithdrawn)
+    .sort((a, b) => Date.parse(a.measuredAt) - Date.parse(b.measuredAt));
+}

@@ -1,0 +1,23 @@
+import { defineConfig } from "vitest/config";
+
+/** Three projects, run one at a time by scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys. */
+export default defineConfig({
+  test: {
+    hookTimeout: 60_000,
+    testTimeout: 30_000,
+    projects: [
+      {
+        extends: true,
+        test: { name: "unit", include: ["{core,contract,web}/**/*.test.{ts,tsx}"], exclude: ["**/node_modules/**"] },
+      },
+      {
+        extends: true,
+        test: { name: "api", include: ["server/src/**/*.test.ts"], fileParallelism: false },
+      },
+      {
+        extends: true,
+        test: { name: "browser", include: ["e2e/src/**/*.test.ts"], fileParallelism: false, testTimeout: 240_000 },
+      },
+    ],
+  },
+});
