@@ -16,7 +16,7 @@ export function optionalNumber(inputs: Inputs, key: string): number | null {
 }
 
 /** One of the listed words; the fallback where the key is null or absent and a fallback is given. */
-export function word<T extends string>(inputs: Inputs, key: string, allowed: readonly T[], fallback?: T): T {
+export function word<T extends string>(inputs: Inputs, key: string, allowed: readonly T[], fallback?: NoInfer<T>): T {
   const value = inputs[key] ?? fallback;
   const found = allowed.find((candidate) => candidate === value);
   if (found === undefined) throw new OutOfRangeError(key, value, `one of ${allowed.join(", ")}`);

@@ -1,7 +1,7 @@
 import { canImpedance } from "../../src/capacitors/canImpedance";
 import { capacitorClasses, type LiquidCapacitorClass } from "../../src/capacitors/capacitorClass";
 import { compensatedEsr } from "../../src/capacitors/compensatedEsr";
-import { dissipationFactorLimitRatio } from "../../src/capacitors/dissipationFactorLimit";
+import { dissipationFactorLimitRatio, type SurchargeStep } from "../../src/capacitors/dissipationFactorLimit";
 import { expectedEsr } from "../../src/capacitors/expectedEsr";
 import { seriesResistanceTemperatureFactor } from "../../src/capacitors/seriesResistanceTemperatureFactor";
 import { type TesterSituation, testerReading } from "../../src/capacitors/testerReading";
@@ -27,7 +27,7 @@ export const capacitorFamilies: Readonly<Record<string, FamilyAdapter>> = {
       ratedVolts: number(inputs, "Vr_V"),
       capacitanceFarads: number(inputs, "C_uF") / 1e6,
       capacitorClass: word(inputs, "cls", liquid),
-      step: word(inputs, "step", ["continuous", "floor", "ceil"], "continuous"),
+      step: word<SurchargeStep>(inputs, "step", ["continuous", "floor", "ceil"], "continuous"),
     }),
   }),
   "a-kt": (inputs) => {

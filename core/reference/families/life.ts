@@ -35,7 +35,7 @@ export const lifeFamilies: Readonly<Record<string, FamilyAdapter>> = {
       ratedRippleAmpsRms: number(inputs, "Ir_A"),
       ratedCoreRiseKelvin: number(inputs, "dT0_K"),
       school: heatingSchool(inputs),
-      specification: word(inputs, "spec", ["ripple", "dc"], "ripple"),
+      specification: word<"ripple" | "dc">(inputs, "spec", ["ripple", "dc"], "ripple"),
     });
     return { dT_K: life.coreRiseKelvin, L_h: life.lifeHours, L_cap_h: life.cappedLifeHours };
   },

@@ -39,8 +39,7 @@ export function canImpedance(
   if (!voltRow) throw new OutOfRangeError("ratedVolts", can.ratedVolts, "at most 100 V for the can-size table");
 
   const row = constants.can_lowz.find(
-    ([d, l]) =>
-      isWithin(diameterMm - d, constants.match_D_mm) && isWithin(heightMm - l, constants.match_L_mm),
+    ([d, l]) => isWithin(diameterMm - d, constants.match_D_mm) && isWithin(heightMm - l, constants.match_L_mm),
   );
   const base = row ? row[2] : powerLawOhms(diameterMm, heightMm, constants);
   const impedanceMaxOhms = base * constants.class_ratio[can.capacitorClass] * voltRow[1];

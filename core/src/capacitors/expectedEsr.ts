@@ -19,13 +19,7 @@ export interface EsrQuestion {
   readonly datasheetEsrOhms?: number | null;
 }
 
-export type EsrSource =
-  | "datasheet"
-  | "polymer_can"
-  | "polymer_default"
-  | "can_table"
-  | "can_power_law"
-  | "tan_delta";
+export type EsrSource = "datasheet" | "polymer_can" | "polymer_default" | "can_table" | "can_power_law" | "tan_delta";
 
 export type EsrFlag = "temperature_clamped" | "xc_dominates" | "rs_floor";
 
@@ -184,11 +178,7 @@ function liquidEsr(question: LiquidQuestion, constants: JudgementConstants["A"])
   }
 }
 
-function liquidMaximum(
-  question: LiquidQuestion,
-  reactanceOhms: number,
-  constants: JudgementConstants["A"],
-): Maximum {
+function liquidMaximum(question: LiquidQuestion, reactanceOhms: number, constants: JudgementConstants["A"]): Maximum {
   if (question.datasheetEsrOhms != null) {
     return { maxOhms: question.datasheetEsrOhms, source: "datasheet", hasDominantReactance: false };
   }

@@ -70,8 +70,7 @@ export function bankIntervals(
   const k = requireNonNegative("coverageFactor", reading.coverageFactor ?? constants.k_cov);
   const typical = reading.typicalEsrOhms.map((ohms) => requirePositive("typicalEsrOhms", ohms));
   if (typical.length === 0) throw new OutOfRangeError("typicalEsrOhms", 0, "at least one part");
-  const x =
-    requirePositive("readingOhms", reading.readingOhms) - requireNonNegative("leadOhms", reading.leadOhms);
+  const x = requirePositive("readingOhms", reading.readingOhms) - requireNonNegative("leadOhms", reading.leadOhms);
   const u = requireNonNegative("standardUncertaintyOhms", reading.standardUncertaintyOhms);
   const load = reading.parallelOhms == null ? 0 : 1 / requirePositive("parallelOhms", reading.parallelOhms);
   const conductanceMin = Math.max(1 / Math.max(x + k * u, constants.R_floor) - load, 0);

@@ -68,8 +68,7 @@ export function gradePart(
   const school = checked(findings, constants);
   const flags: GradeFlag[] = [];
   const evidence = evidenceLikelihood(findings.evidence, constants).logLikelihoodRatio;
-  let leakage =
-    findings.voltageLossRatio === null ? null : voltageLossLikelihood(findings.voltageLossRatio, constants);
+  let leakage = findings.voltageLossRatio === null ? null : voltageLossLikelihood(findings.voltageLossRatio, constants);
 
   let capacitanceRatio = findings.capacitanceRatio;
   if (capacitanceRatio !== null && capacitanceRatio > constants.c_high) {

@@ -35,7 +35,8 @@ export function formatQuantity(value: number, unit: Unit, options: FormatOptions
   const prefix = takesPrefix ? choosePrefix(rounded, options.largestPrefix) : "";
   const exponent = takesPrefix ? prefixExponents[prefix] : storedExponent;
   const scaled = Number(`${rounded.toExponential().replace(/e.*/, "")}e${exponentOf(rounded) - exponent}`);
-  const number = options.keepsZeros && rounded !== 0 ? fixedDigits(scaled, digits) : String(Number(scaled.toPrecision(12)));
+  const number =
+    options.keepsZeros && rounded !== 0 ? fixedDigits(scaled, digits) : String(Number(scaled.toPrecision(12)));
   const shown = `${takesPrefix ? printedPrefix(prefix) : ""}${unit}`;
   return { number, unit: shown, text: `${number}\u00a0${shown}`, prefix };
 }

@@ -25,7 +25,11 @@ const infix = /^([+-]?)(\d*)([pnumkKMGRr])(\d+)$/;
  * @example parseQuantity("4u7", "F") // { ok: true, value: 4.7e-6, hasPrefix: true }
  */
 export function parseQuantity(text: string, unit: Unit, defaultPrefix: SiPrefix = ""): ParsedQuantity {
-  const compact = text.normalize("NFC").replace(/[\s\u00a0\u202f]/g, "").replace(/[µμ]/g, "u").replace(/−/g, "-");
+  const compact = text
+    .normalize("NFC")
+    .replace(/[\s\u00a0\u202f]/g, "")
+    .replace(/[µμ]/g, "u")
+    .replace(/−/g, "-");
   if (compact === "") return refused({ code: "empty" });
   const whole = parseDigits(compact, unit);
   const { spellings, storedExponent } = unitFacts[unit];

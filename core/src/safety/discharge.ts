@@ -55,10 +55,7 @@ export function storedEnergyJoules(capacitanceFarads: number, volts: number): nu
 }
 
 /** Which hazard band a d.c. voltage lies in; the sign does not matter. */
-export function chargeHazard(
-  volts: number,
-  constants: JudgementConstants["F"] = judgementConstants.F,
-): ChargeHazard {
+export function chargeHazard(volts: number, constants: JudgementConstants["F"] = judgementConstants.F): ChargeHazard {
   const magnitude = Math.abs(volts);
   if (magnitude <= constants.V_target) return "at_target";
   return magnitude <= constants.V_elv ? "below_elv" : "hazardous";
@@ -70,5 +67,7 @@ export function chargeHazard(
  * @param elapsedSeconds negative counts as 0: the drain has not begun
  */
 export function decayedVolts(startVolts: number, timeConstantSeconds: number, elapsedSeconds: number): number {
-  return startVolts * Math.exp(-Math.max(elapsedSeconds, 0) / requirePositive("timeConstantSeconds", timeConstantSeconds));
+  return (
+    startVolts * Math.exp(-Math.max(elapsedSeconds, 0) / requirePositive("timeConstantSeconds", timeConstantSeconds))
+  );
 }

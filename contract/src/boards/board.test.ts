@@ -1,0 +1,91 @@
+import { describe, expect, it } from "vitest";
+import type { ValidationError } from "yup";
+import { foldHouseRules } from "../houseRules/houseRules";
+import { createJobSchema } from "../jobs/job";
+import { readingSchema } from "../readings/reading";
+import { boardEditSchema } from "./board";
+
+const id = "0190a5b0-0000-7000-8000-000000000001";
+const problems = (schema: { validateSync: (v: unknown, o: object) => unknown }, body: unknown): string[] => {
+  try {
+    schema.validateSync(body, { abortEarly: false });
+    return [];
+  } catch (error) {
+    return (error as ValidationError).inner.map((one) => `${one.path} ${one.message}`);
+  }
+};
+
+const net = {
+  name: "12 V",
+  section: "output",
+  nominalVolts: 12,
+  fullLoadAmps: 3,
+  toleranceRatio: null,
+  rippleLimitVolts: null,
+};
+const change = { table: "net", operation: "insert", id, version: null, values: net };
+
+describe("board edits", () => {
+  it("take rows of every table and name the path of what is wrong inside them", () => {
+    expect(problems(boardEditSchema, { id, changes: [change] })).toEqual([]);
+    expect(problems(boardEditSchema, { id, changes: [{ ...change, values: { ...net, nominalVolts: 5000 } }] })).toEqual(
+      ["changes[0].values.nominalVolts must be at most 1000"],
+    );
+    expect(problems(boardEditSchema, { id, changes: [{ ...change, values: { ...net, section: "attic" } }] })).toEqual([
+      "changes[0].values.section is not one of the known words",
+    ]);
+  });
+
+  it("need the version that an update or delete came from, and no values for a delete", () => {
+    expect(problems(boardEditSchema, { id, changes: [{ ...change, operation: "update" }] })).toEqual([
+      "changes[0].version is needed",
+    ]);
+    expect(
+      problems(boardEditSchema, { id, changes: [{ ...change, operation: "delete", version: 2, values: null }] }),
+    ).toEqual([]);
+  });
+});
+
+describe("schemas at the boundary", () => {
+  it("refuse unknown fields, numbers in quotes and numbers that are not finite", () => {
+    const job = { id, deviceKind: "monitor", deviceMaker: null, deviceModel: null, complaint: null, personId: null };
+    expect(problems(createJobSchema, job)).toEqual([]);
+    expect(problems(createJobSchema, { ...job, owner: 1 }).length).toBe(1);
+    const reading = {
+      id,
+      targetKind: "part",
+      targetId: id,
+      fittedPartId: id,
+      quantity: "esr",
+      value: 0.041,
+      uncertainty: null,
+      circuitState: "out",
+      frequencyHertz: 100e3,
+      temperatureCelsius: null,
+      isPowered: false,
+      loadAmps: null,
+      rig: { isIsolationTransformer: false, isSeriesLamp: false, areLeadsZeroed: true, measuredAt: null },
+      rawText: "41m",
+      instrument: null,
+      isWithdrawn: false,
+      supersedesId: null,
+      measuredAt: "2026-11-23T14:02:00.000Z",
+      personId: null,
+    };
+    expect(problems(readingSchema, reading)).toEqual([]);
+    expect(problems(readingSchema, { ...reading, value: "0.041" }).length).toBe(1);
+    expect(problems(readingSchema, { ...reading, value: Number.NaN }).length).toBeGreaterThan(0);
+    expect(problems(readingSchema, { ...reading, value: -1 })).toEqual(["value must be at least 0"]);
+    expect(problems(readingSchema, { ...reading, measuredAt: "2026-02-30T10:00:00Z" }).length).toBe(1);
+  });
+});
+
+it("house rules fold changes over defaults and ignore keys that are gone", () => {
+  const values = foldHouseRules([
+    { key: "charge.workingVolts", value: 5 },
+    { key: "no.such.rule", value: 1 },
+  ]);
+  expect(values["charge.workingVolts"]).toBe(5);
+  expect(values["judge.school"]).toBe("twenty");
+  expect(Object.hasOwn(values, "no.such.rule")).toBe(false);
+});

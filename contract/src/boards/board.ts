@@ -1,0 +1,150 @@
+import {
+  type CapacitorClass,
+  capacitorClasses,
+  type PartKind,
+  type PolarityMark,
+  partKinds,
+  polarityMarks,
+  type Section,
+  sections,
+} from "@pale-cap/core";
+import type { InferType } from "yup";
+import {
+  array,
+  finiteNumber,
+  idField,
+  mixed,
+  nullableBetween,
+  nullableId,
+  nullablePositive,
+  nullableText,
+  nullableWord,
+  number,
+  strictObject,
+  textField,
+  wordField,
+} from "../fields/fields";
+
+/** Limits that refuse a slip of unit: a 1 F can or a 2 kV rating is none of this trade. */
+export const boardLimits = {
+  capacitanceFarads: 1,
+  ratedVolts: 1000,
+  lengthMetres: 0.2,
+  boardMetres: 1,
+  railVolts: 1000,
+  railAmps: 200,
+} as const;
+
+export const boardSchema = strictObject({
+  name: nullableText(80),
+  widthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
+  depthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
+  barrierMetres: nullableBetween(0, boardLimits.boardMetres),
+  lidHeightMetres: nullablePositive(boardLimits.lengthMetres),
+});
+export type BoardValues = InferType<typeof boardSchema>;
+
+export const netSchema = strictObject({
+  name: textField(40),
+  section: wordField<Section>(sections),
+  nominalVolts: nullableBetween(-boardLimits.railVolts, boardLimits.railVolts),
+  fullLoadAmps: nullablePositive(boardLimits.railAmps),
+  toleranceRatio: nullablePositive(0.5),
+  rippleLimitVolts: nullablePositive(50),
+});
+export type NetValues = InferType<typeof netSchema>;
+
+export const positionSchema = strictObject({
+  designator: textField(12),
+  kind: wordField<PartKind>(partKinds),
+  netId: nullableId(),
+  xMetres: nullableBetween(0, boardLimits.boardMetres),
+  yMetres: nullableBetween(0, boardLimits.boardMetres),
+  outlineWidthMetres: nullablePositive(boardLimits.lengthMetres),
+  outlineDepthMetres: nullablePositive(boardLimits.lengthMetres),
+  pitchMetres: nullablePositive(0.05),
+  polarityMark: nullableWord<PolarityMark>(polarityMarks),
+  boardNegativeDegrees: nullableBetween(0, 359.999),
+});
+export type PositionValues = InferType<typeof positionSchema>;
+
+export const fittedPartSchema = strictObject({
+  positionId: idField(),
+  capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads),
+  ratedVolts: nullablePositive(boardLimits.ratedVolts),
+  temperatureClassCelsius: nullableBetween(40, 200),
+  capacitorClass: nullableWord<CapacitorClass>(capacitorClasses),
+  diameterMetres: nullablePositive(boardLimits.lengthMetres),
+  heightMetres: nullablePositive(boardLimits.lengthMetres),
+  stripeDegrees: nullableBetween(0, 359.999),
+  datasheetEsrOhms: nullablePositive(1000),
+});
+export type FittedPartValues = InferType<typeof fittedPartSchema>;
+
+export const boardTables = ["board", "net", "position", "fittedPart"] as const;
+export type BoardTable = (typeof boardTables)[number];
+
+const valuesOf = {
+  board: boardSchema,
+  net: netSchema,
+  position: positionSchema,
+  fittedPart: fittedPartSchema,
+} as const;
+
+/** One row of an edit: inserted, updated from a version, deleted or restored from a version. */
+export const boardChangeSchema = strictObject({
+  table: wordField<BoardTable>(boardTables),
+  operation: wordField(["insert", "update", "delete", "restore"] as const),
+  id: idField(),
+  version: number()
+    .integer()
+    .min(1)
+    .nullable()
+    .defined()
+    .when("operation", ([operation], schema) => (operation === "insert" ? schema : schema.nonNullable("is needed"))),
+  values: mixed()
+    .nullable()
+    .when(["table", "operation"], ([table, operation]) =>
+      operation === "insert" || operation === "update"
+        ? (valuesOf[table as BoardTable] ?? boardSchema).required()
+        : mixed()
+            .nullable()
+            .test("none", "must be null here", (value) => value == null),
+    ),
+});
+
+/** Edits of a board go as one all-or-nothing batch; undo is an inverse batch. */
+export const boardEditSchema = strictObject({
+  id: idField(),
+  changes: array().of(boardChangeSchema.required()).min(1).max(400).required(),
+});
+
+type Versioned<T> = T & { readonly id: string; readonly version: number };
+export type Board = Versioned<BoardValues>;
+export type Net = Versioned<NetValues>;
+export type Position = Versioned<PositionValues>;
+export type FittedPartRow = Versioned<FittedPartValues> & {
+  readonly origin: "found" | "replacement";
+  readonly cataloguePartId: string | null;
+  readonly fittedAt: string | null;
+  readonly removedAt: string | null;
+};
+
+interface ChangeOf<T extends BoardTable, V> {
+  readonly table: T;
+  readonly id: string;
+  readonly operation: "insert" | "update" | "delete" | "restore";
+  readonly version: number | null;
+  readonly values: V | null;
+}
+
+export type BoardChange =
+  | ChangeOf<"board", BoardValues>
+  | ChangeOf<"net", NetValues>
+  | ChangeOf<"position", PositionValues>
+  | ChangeOf<"fittedPart", FittedPartValues>;
+
+export interface BoardEdit {
+  readonly id: string;
+  readonly changes: readonly BoardChange[];
+}

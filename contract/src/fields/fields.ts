@@ -1,0 +1,79 @@
+import { array, boolean, mixed, number, object, setLocale, string } from "yup";
+
+/* biome-ignore-start lint/suspicious/noTemplateCurlyInString: placeholders of Yup */
+setLocale({
+  mixed: {
+    required: "is needed",
+    defined: "is needed",
+    notNull: "must not be empty",
+    notType: ({ type }: { type: string }) => `must be a ${type}`,
+    oneOf: "is not one of the known words",
+  },
+  string: { max: "is longer than ${max} characters", min: "is needed" },
+  number: {
+    min: "must be at least ${min}",
+    max: "must be at most ${max}",
+    lessThan: "must be below ${less}",
+    moreThan: "must be above ${more}",
+    integer: "must be a whole number",
+  },
+  array: { max: "holds more than ${max} entries", min: "needs at least ${min} entry" },
+  object: { noUnknown: "has fields that are not known: ${unknown}" },
+});
+/* biome-ignore-end lint/suspicious/noTemplateCurlyInString: placeholders of Yup */
+
+/** Building blocks of every schema: numbers are finite, texts have an end, unknown is null. */
+export const idField = () => uuid().required();
+export const nullableId = () => uuid().nullable().defined();
+
+/** Any version in lower case: Yup's own check knows only versions 1 to 5, and time-ordered ids are version 7. */
+const uuid = () =>
+  string().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/, "must be a UUID in lower case");
+
+export const textField = (longest: number) => string().trim().min(1).max(longest).required();
+export const nullableText = (longest: number) => string().max(longest).nullable().defined();
+
+export const finiteNumber = () =>
+  number().test("finite", "must be a finite number", (value) => value == null || Number.isFinite(value));
+export const nullablePositive = (most: number) => finiteNumber().moreThan(0).max(most).nullable().defined();
+export const nullableBetween = (least: number, most: number) =>
+  finiteNumber().min(least).max(most).nullable().defined();
+export const versionField = () => number().integer().min(1).required();
+
+export const nullableWord = <T extends string>(words: readonly T[]) =>
+  mixed<T>()
+    .oneOf([...words, null] as T[])
+    .nullable()
+    .defined();
+export const wordField = <T extends string>(words: readonly T[]) =>
+  mixed<T>()
+    .oneOf([...words])
+    .required();
+
+/** A moment as ISO 8601 with time zone; stored to the millisecond. */
+export const instantField = () =>
+  string()
+    .required()
+    .test("instant", "must be a moment in ISO 8601 with time zone", (value) => isInstant(value));
+export const nullableDay = () =>
+  string()
+    .matches(/^\d{4}-\d{2}-\d{2}$/, { message: "must be a date like 2027-03-31", excludeEmptyString: false })
+    .test("day", "is not a day of the calendar", (value) => value == null || isDay(value))
+    .nullable()
+    .defined();
+
+function isInstant(value: string | undefined): boolean {
+  if (!value || !/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,6})?)?(Z|[+-]\d{2}:\d{2})$/.test(value)) return false;
+  return Number.isFinite(Date.parse(value)) && isDay(value.slice(0, 10));
+}
+
+function isDay(value: string): boolean {
+  const moment = new Date(`${value}T00:00:00Z`);
+  return Number.isFinite(moment.getTime()) && moment.toISOString().startsWith(value);
+}
+
+/** An object that refuses fields it does not know. */
+export const strictObject: typeof object = ((shape: Parameters<typeof object>[0]) =>
+  object(shape).noUnknown().strict()) as typeof object;
+
+export { array, boolean, mixed, number, object, string };

@@ -1,0 +1,28 @@
+import type { JobFacts } from "@pale-cap/core";
+import type { Board, FittedPartRow, Net, Position } from "../boards/board";
+import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
+import type { PlanRow, TickRow } from "../plans/plan";
+import type { ReadingRow, SignRow } from "../readings/reading";
+import type { Acceptance, Job } from "./job";
+
+/** One job with all that was logged on it: what every lens is drawn from. */
+export interface JobDetail {
+  readonly job: Job;
+  readonly board: Board;
+  readonly nets: readonly Net[];
+  readonly positions: readonly Position[];
+  readonly fittedParts: readonly FittedPartRow[];
+  readonly readings: readonly ReadingRow[];
+  readonly signs: readonly SignRow[];
+  readonly energyStores: readonly EnergyStoreRow[];
+  readonly chargeEvents: readonly ChargeEventRow[];
+  readonly plans: readonly PlanRow[];
+  readonly ticks: readonly TickRow[];
+  readonly acceptances: readonly Acceptance[];
+}
+
+/** The same as core's computations take it. */
+export function jobFacts(detail: JobDetail): JobFacts {
+  const { job } = detail;
+  return { ...detail, complaint: job.complaint, symptoms: job.symptoms, handedOverAt: job.handedOverAt };
+}

@@ -1,0 +1,26 @@
+/** Paths of the server. As patterns for Express with `:name`, and filled in by `path` for the client. */
+export const routes = {
+  health: "/api/health",
+  bench: "/api/bench",
+  people: "/api/people",
+  catalogue: "/api/catalogue",
+  houseRules: "/api/house-rules",
+  jobs: "/api/jobs",
+  job: "/api/jobs/:jobId",
+  intake: "/api/jobs/:jobId/intake",
+  boardEdits: "/api/jobs/:jobId/board-edits",
+  readings: "/api/jobs/:jobId/readings",
+  signs: "/api/jobs/:jobId/signs",
+  energyStores: "/api/jobs/:jobId/energy-stores",
+  energyStore: "/api/jobs/:jobId/energy-stores/:storeId",
+  chargeEvents: "/api/jobs/:jobId/charge-events",
+  plan: "/api/jobs/:jobId/plans/:positionId",
+  ticks: "/api/jobs/:jobId/ticks",
+  acceptances: "/api/jobs/:jobId/acceptances",
+  handOver: "/api/jobs/:jobId/hand-over",
+} as const;
+
+/** Fills the `:names` of a pattern. */
+export function path(pattern: string, values: Readonly<Record<string, string>>): string {
+  return pattern.replace(/:([a-zA-Z]+)/g, (_, name: string) => encodeURIComponent(values[name] ?? ""));
+}

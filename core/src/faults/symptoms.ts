@@ -1,0 +1,55 @@
+/** The vocabulary of symptoms, by what a person notices. Codes are stored; labels are wording. */
+export const symptomGroups = [
+  {
+    title: "What lights",
+    symptoms: {
+      dead: "dead, nothing lights",
+      indicator_steady: "indicator steady, no function",
+      indicator_pulses: "indicator pulses",
+      backlight_drops_out: "light, then the backlight drops out",
+      no_picture: "runs, no picture or output",
+    },
+  },
+  {
+    title: "What sounds",
+    symptoms: {
+      ticking: "ticks, tries and gives up",
+      whine: "whine, hiss or squeal",
+      hum: "mains hum",
+      bang: "a bang was heard",
+      smell: "smell of burning or fish",
+    },
+  },
+  {
+    title: "What the rails do",
+    symptoms: {
+      fuse_blown: "fuse open or breaker tripped",
+      collapses_under_load: "collapses or resets under load",
+      voltage_low: "voltage low and steady",
+      voltage_high: "voltage high",
+      ripple_mains: "hum bars, ripple at twice the mains",
+      ripple_switching: "ripple at the switching frequency",
+    },
+  },
+  {
+    title: "When, and what changes it",
+    symptoms: {
+      cold_start_fails: "will not start cold, works warm",
+      repeated_attempts: "starts after repeated attempts",
+      fails_when_warm: "stops when warm",
+      fails_under_load: "only under load",
+      drops_after_seconds: "after seconds",
+      drops_after_minutes: "after minutes",
+      worse_over_months: "worse over months",
+      intermittent: "comes and goes",
+    },
+  },
+] as const;
+
+/** Every symptom code with its label. */
+export const symptomLabels: Readonly<Record<string, string>> = Object.assign(
+  {},
+  ...symptomGroups.map((group) => group.symptoms),
+);
+
+export const symptomCodes: readonly string[] = Object.keys(symptomLabels);

@@ -1,0 +1,83 @@
+export * from "./board/board";
+export * from "./board/sections";
+export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";
+export { canSurfaceSquareMetres } from "./capacitors/canSurface";
+export { type CapacitorClass, capacitorClasses, type LiquidCapacitorClass } from "./capacitors/capacitorClass";
+export { compensatedEsr } from "./capacitors/compensatedEsr";
+export { dissipationFactorLimitRatio } from "./capacitors/dissipationFactorLimit";
+export { type EsrSource, type ExpectedEsr, expectedEsr } from "./capacitors/expectedEsr";
+export { leakageLimitAmps } from "./capacitors/leakageLimit";
+export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
+export { testerReading } from "./capacitors/testerReading";
+export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
+export { OutOfRangeError } from "./errors";
+export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
+export { bankImpedance } from "./incircuit/bankImpedance";
+export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
+export { type DeviceKind, deviceKinds } from "./job/deviceKinds";
+export { jobChargeState, jobChargeStates } from "./job/jobCharge";
+export * from "./job/jobFacts";
+export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
+export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
+export { doneSteps } from "./job/rework";
+export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
+export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
+export { type BoardFacts, judgeBoard, latestSigns, type SignObservation } from "./judgement/judgeBoard";
+export {
+  expectedEsrOfPart,
+  type InCircuitSchool,
+  type JudgementRules,
+  judgePart,
+  type LedgerEntry,
+  type PartJudgement,
+  type VerdictWord,
+  verdictWords,
+} from "./judgement/judgePart";
+export { bankOf } from "./judgement/partReadings";
+export { posteriorMeanProbability } from "./judgement/posteriorMean";
+export {
+  evidenceFromSigns,
+  type SignState,
+  type VisualSign,
+  visualSigns,
+} from "./judgement/visualSigns";
+export { equivalentRippleCurrent } from "./life/equivalentRippleCurrent";
+export { lifeByTenKelvinRule } from "./life/lifeTenKelvin";
+export { lifeWithRippleHeating } from "./life/lifeWithRipple";
+export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
+export { seededRandom } from "./numerics/seededRandom";
+export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
+export {
+  type FormatOptions,
+  type FormattedQuantity,
+  formatMarkedCapacitance,
+  formatQuantity,
+} from "./quantities/formatQuantity";
+export { type ParsedQuantity, type ParseFailure, parseQuantity } from "./quantities/parseQuantity";
+export { printedPrefix, type SiPrefix, siPrefixes } from "./quantities/siPrefixes";
+export { type Unit, unitFacts } from "./quantities/units";
+export { combineRepeats } from "./readings/combineRepeats";
+export * from "./readings/reading";
+export { checkReplacement } from "./replacement/checkReplacement";
+export { doPolaritiesAgree } from "./replacement/polarityCheck";
+export {
+  type CataloguePart,
+  type RankedReplacement,
+  type Rejection,
+  type RejectionCode,
+  type ReplacementRanking,
+  rankReplacements,
+} from "./replacement/rankReplacements";
+export { replacementRatedVoltage, type VoltageSchool } from "./replacement/ratedVoltage";
+export {
+  type Limit,
+  type LimitSource,
+  noOverrides,
+  type Requirement,
+  type RequirementOverrides,
+  replacementRequirement,
+} from "./replacement/requirement";
+export { absorptionRecovery } from "./safety/absorptionRecovery";
+export * from "./safety/chargeWatch";
+export { type ChargeHazard, chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./safety/discharge";
+export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";

@@ -1,0 +1,58 @@
+import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
+import type { SignObservation } from "../judgement/judgeBoard";
+import type { JudgementRules } from "../judgement/judgePart";
+import type { RailRules } from "../proof/railProof";
+import type { Reading } from "../readings/reading";
+import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
+
+export const lenses = [
+  "intake",
+  "make-safe",
+  "inspect",
+  "measure",
+  "judge",
+  "choose",
+  "rework",
+  "prove",
+  "hand-over",
+] as const;
+export type Lens = (typeof lenses)[number];
+
+export const reworkSteps = ["removed", "fitted", "polarity_board_mark", "polarity_part_mark"] as const;
+export type ReworkStep = (typeof reworkSteps)[number];
+
+/** One tick of the rework list; a later tick of the same step overrides. */
+export interface ReworkTick {
+  readonly positionId: string;
+  readonly step: ReworkStep;
+  readonly isDone: boolean;
+  readonly at: string;
+}
+
+/** What was decided for a position. */
+export interface ReplacementPlan {
+  readonly positionId: string;
+  readonly cataloguePartId: string | null;
+}
+
+/** Everything that was entered on a job, as far as the computations need it. */
+export interface JobFacts {
+  readonly complaint: string | null;
+  readonly symptoms: readonly string[];
+  readonly nets: readonly BoardNet[];
+  readonly positions: readonly BoardPosition[];
+  readonly fittedParts: readonly FittedPart[];
+  readonly readings: readonly Reading[];
+  readonly signs: readonly SignObservation[];
+  readonly energyStores: readonly EnergyStore[];
+  readonly chargeEvents: readonly ChargeEvent[];
+  readonly plans: readonly ReplacementPlan[];
+  readonly ticks: readonly ReworkTick[];
+  readonly handedOverAt: string | null;
+}
+
+export interface JobRules {
+  readonly judgement: JudgementRules;
+  readonly charge: ChargeRules;
+  readonly rail: RailRules;
+}

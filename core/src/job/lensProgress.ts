@@ -1,0 +1,81 @@
+import { judgeBoard } from "../judgement/judgeBoard";
+import type { PartJudgement } from "../judgement/judgePart";
+import { jobChargeState } from "./jobCharge";
+import { type JobFacts, type JobRules, type Lens, lenses } from "./jobFacts";
+import { needsReplacement, openPoints } from "./openPoints";
+import { doneSteps } from "./rework";
+
+/** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */
+export type LensState = "untouched" | "open" | "waiting" | "done" | "stale";
+
+export interface LensProgress {
+  readonly lens: Lens;
+  readonly state: LensState;
+  /** How many things are still missing, where that can be counted. */
+  readonly missingCount: number;
+}
+
+/** State of each of the nine lenses, drawn from what was entered: nobody ticks a lens off. */
+export function lensProgress(
+  facts: JobFacts,
+  rules: JobRules,
+  nowMilliseconds: number,
+  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
+): readonly LensProgress[] {
+  const verdicts = [...judgements.values()];
+  const capacitors = facts.positions.filter((position) => position.kind === "electrolytic");
+  const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
+  const planned = facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId);
+  const finished = planned.filter((id) => doneSteps(facts.ticks, id).size === 4);
+  const points = openPoints(facts, rules, nowMilliseconds, judgements);
+  const proofPoints = points.filter((point) => point.code.startsWith("rail_") || point.code.startsWith("ripple_"));
+  const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
+  const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
+  const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
+  const hasChargeHistory = facts.chargeEvents.length > 0;
+  const unmeasured = verdicts.filter((judgement) => judgement.verdict === "not_measured").length;
+  const undecided = verdicts.filter((judgement) => judgement.verdict === "cannot_tell").length;
+  const unlooked = facts.fittedParts.filter(
+    (part) => part.origin === "found" && !facts.signs.some((sign) => sign.fittedPartId === part.id),
+  ).length;
+  const unplanned = toReplace.filter((id) => !planned.includes(id)).length;
+
+  const counted = (hasBegun: boolean, missingCount: number): Omit<LensProgress, "lens"> => ({
+    state: !hasBegun ? "untouched" : missingCount > 0 ? "open" : "done",
+    missingCount: hasBegun ? missingCount : 0,
+  });
+  const waiting = { state: "waiting", missingCount: 0 } as const;
+  const isMeasured = verdicts.some((judgement) => judgement.verdict !== "not_measured");
+  const byLens: Readonly<Record<Lens, Omit<LensProgress, "lens">>> = {
+    intake: counted(
+      Boolean(facts.complaint) || facts.symptoms.length > 0,
+      (facts.complaint ? 0 : 1) + (facts.symptoms.length > 0 ? 0 : 1),
+    ),
+    "make-safe":
+      charge.name === "verified"
+        ? { state: "done", missingCount: 0 }
+        : charge.name === "unknown" && hasChargeHistory
+          ? { state: "stale", missingCount: facts.energyStores.length }
+          : counted(facts.energyStores.length > 0 || hasChargeHistory, facts.energyStores.length),
+    inspect: counted(capacitors.length > 0, unlooked),
+    measure: capacitors.length === 0 ? waiting : counted(isMeasured, unmeasured),
+    judge: !isMeasured ? waiting : counted(true, undecided),
+    choose:
+      toReplace.length === 0 && planned.length === 0
+        ? waiting
+        : counted(planned.length > 0 || toReplace.length > 0, unplanned),
+    rework: planned.length === 0 ? waiting : counted(facts.ticks.length > 0, planned.length - finished.length),
+    prove:
+      promised.length === 0 && railReadings.length === 0
+        ? waiting
+        : counted(railReadings.length > 0, proofPoints.length),
+    "hand-over": facts.handedOverAt ? { state: "done", missingCount: 0 } : counted(false, points.length),
+  };
+  return lenses.map((lens) => ({ lens, ...byLens[lens] }));
+}
+
+/** The furthest lens in which something was entered: what the bench shows. */
+export function lensReached(progress: readonly LensProgress[]): Lens {
+  const begun = progress.filter((one) => one.state === "open" || one.state === "done" || one.state === "stale");
+  return begun.at(-1)?.lens ?? "intake";
+}

@@ -1,0 +1,93 @@
+import { currentPart, foundPart } from "../board/board";
+import { judgeBoard } from "../judgement/judgeBoard";
+import type { PartJudgement } from "../judgement/judgePart";
+import { railProof } from "../proof/railProof";
+import { doPolaritiesAgree } from "../replacement/polarityCheck";
+import { jobChargeState } from "./jobCharge";
+import type { JobFacts, JobRules } from "./jobFacts";
+import { doneSteps } from "./rework";
+
+export type OpenPointCode =
+  | "part_not_replaced"
+  | "part_not_refitted"
+  | "part_undecided"
+  | "polarity_unconfirmed"
+  | "polarity_conflict"
+  | "rail_not_loaded"
+  | "rail_outside_limits"
+  | "ripple_not_measured"
+  | "ripple_above_limit"
+  | "charge_not_verified";
+
+/** Something that was logged or left out and that a job must not be closed over in silence. */
+export interface OpenPoint {
+  /** Stable over recomputation, so that an acceptance keeps hold of it. */
+  readonly key: string;
+  readonly code: OpenPointCode;
+  /** Designator or rail name, as the sentence needs it. */
+  readonly subject: string;
+  readonly positionId: string | null;
+  readonly netId: string | null;
+}
+
+/** Collected from what was logged, never typed: parts, polarity, promised rails, stored charge. */
+export function openPoints(
+  facts: JobFacts,
+  rules: JobRules,
+  nowMilliseconds: number,
+  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
+): readonly OpenPoint[] {
+  const points = [...partPoints(facts, judgements), ...railPoints(facts, rules)];
+  const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
+  if (facts.energyStores.length > 0 && charge.name !== "verified") {
+    points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
+  }
+  return points;
+}
+
+function partPoints(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>): OpenPoint[] {
+  const points: OpenPoint[] = [];
+  for (const position of facts.positions) {
+    const judgement = judgements.get(position.id);
+    const steps = doneSteps(facts.ticks, position.id);
+    const add = (code: OpenPointCode) =>
+      points.push({
+        key: `${code}:${position.id}`,
+        code,
+        subject: position.designator,
+        positionId: position.id,
+        netId: position.netId,
+      });
+    if (steps.has("removed") && !steps.has("fitted")) add("part_not_refitted");
+    if (!steps.has("fitted")) {
+      if (!steps.has("removed") && judgement && needsReplacement(judgement)) add("part_not_replaced");
+      else if (judgement?.verdict === "cannot_tell") add("part_undecided");
+      continue;
+    }
+    if (!steps.has("polarity_board_mark") || !steps.has("polarity_part_mark")) add("polarity_unconfirmed");
+    const stripe = (currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id))
+      ?.stripeDegrees;
+    if (doPolaritiesAgree(position.boardNegativeDegrees, stripe ?? null) === false) add("polarity_conflict");
+  }
+  return points;
+}
+
+/** Failed, or with a vent, leak or lifted base: it goes, whatever else is said. */
+export function needsReplacement(judgement: PartJudgement): boolean {
+  return judgement.verdict === "failed" || judgement.mustReplace;
+}
+
+function railPoints(facts: JobFacts, rules: JobRules): OpenPoint[] {
+  const points: OpenPoint[] = [];
+  for (const net of facts.nets) {
+    if (net.fullLoadAmps === null) continue;
+    const proof = railProof(net, facts.readings, rules.rail);
+    const add = (code: OpenPointCode) =>
+      points.push({ key: `${code}:${net.id}`, code, subject: net.name, positionId: null, netId: net.id });
+    if (proof.loaded === "not_measured") add("rail_not_loaded");
+    if (proof.loaded === "failed" || proof.unloaded === "failed") add("rail_outside_limits");
+    if (proof.ripple === "not_measured") add("ripple_not_measured");
+    if (proof.ripple === "failed") add("ripple_above_limit");
+  }
+  return points;
+}

@@ -1,0 +1,87 @@
+import { type BoardPosition, currentPart, type FittedPart, foundPart } from "../board/board";
+import type { JudgementConstants } from "../constants/judgementConstants";
+import { judgementConstants } from "../constants/judgementConstants";
+import { type Reading, standingReadings } from "../readings/reading";
+import { type JudgementRules, judgePart, type PartJudgement, type PlacedPart } from "./judgePart";
+import { bankOf } from "./partReadings";
+import type { SignState, VisualSign } from "./visualSigns";
+
+export interface SignObservation {
+  readonly fittedPartId: string;
+  readonly sign: VisualSign;
+  readonly state: SignState;
+  readonly observedAt: string;
+}
+
+export interface BoardFacts {
+  readonly positions: readonly BoardPosition[];
+  readonly fittedParts: readonly FittedPart[];
+  readonly readings: readonly Reading[];
+  readonly signs: readonly SignObservation[];
+}
+
+/**
+ * Judges the electrolytics of a board, by position. Which part of a position is judged:
+ * `found` as it came in (Judge), `current` as it is now (Prove).
+ */
+export function judgeBoard(
+  board: BoardFacts,
+  rules: JudgementRules,
+  which: "found" | "current" = "found",
+  constants: JudgementConstants = judgementConstants,
+): ReadonlyMap<string, PartJudgement> {
+  const pick = which === "found" ? foundPart : currentPart;
+  const standing = standingReadings(board.readings);
+  const judgements = new Map<string, PartJudgement>();
+  const placed = (position: BoardPosition): PlacedPart | null => {
+    const part = pick(board.fittedParts, position.id);
+    return part ? { position, part } : null;
+  };
+  for (const position of board.positions) {
+    if (position.kind !== "electrolytic") continue;
+    const subject = placed(position);
+    if (!subject) continue;
+    const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
+    const bank = bankOf(position, board.positions, candidates)
+      .map(placed)
+      .filter((member) => member !== null);
+    const partIds = new Set(bank.map((member) => member.part.id));
+    judgements.set(
+      position.id,
+      judgePart(
+        {
+          subject,
+          bank,
+          readings: standing.filter((reading) => reading.fittedPartId === subject.part.id),
+          bankReadings: standing.filter(
+            (reading) =>
+              (reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
+              (reading.targetKind === "bank" && reading.targetId === position.netId),
+          ),
+          signs: latestSigns(board.signs, subject.part.id),
+          rules,
+        },
+        constants,
+      ),
+    );
+  }
+  return judgements;
+}
+
+/** The latest state of each sign on a part. */
+export function latestSigns(
+  observations: readonly SignObservation[],
+  fittedPartId: string,
+): Partial<Record<VisualSign, SignState>> {
+  const latest: Partial<Record<VisualSign, SignState>> = {};
+  const ordered = observations
+    .filter((one) => one.fittedPartId === fittedPartId)
+    .sort((a, b) => Date.parse(a.observedAt) - Date.parse(b.observedAt));
+  for (const { sign, state } of ordered) latest[sign] = state;
+  return latest;
+}
+
+/** While a unit is judged as it came in, what was taken out since still belongs to its bank. */
+function asFitted(part: FittedPart): FittedPart {
+  return part.origin === "found" ? { ...part, removedAt: null } : part;
+}

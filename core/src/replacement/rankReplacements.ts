@@ -1,0 +1,157 @@
+import { type Section, sectionFacts } from "../board/sections";
+import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { lifeWithRippleHeating } from "../life/lifeWithRipple";
+import { checkReplacement } from "./checkReplacement";
+import type { Requirement } from "./requirement";
+
+/** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */
+export interface CataloguePart {
+  readonly id: string;
+  readonly maker: string;
+  readonly series: string;
+  readonly capacitorClass: CapacitorClass;
+  readonly capacitanceFarads: number;
+  readonly ratedVolts: number;
+  readonly temperatureClassCelsius: number;
+  readonly diameterMetres: number;
+  readonly heightMetres: number;
+  readonly pitchMetres: number;
+  readonly esrOhms: number;
+  readonly rippleAmpsRms: number;
+  readonly ratedLifeHours: number;
+  readonly priceMinor: number;
+}
+
+export type RejectionCode =
+  | "capacitance_low"
+  | "capacitance_high"
+  | "voltage_low"
+  | "temperature_class_low"
+  | "diameter_large"
+  | "height_large"
+  | "pitch_differs"
+  | "esr_high"
+  | "not_low_esr"
+  | "position_check";
+
+/** Why a part was turned down: what it has and what it would need, SI. */
+export interface Rejection {
+  readonly code: RejectionCode;
+  readonly got: number | null;
+  readonly limit: number | null;
+  /** Codes of checkReplacement, with `position_check`. */
+  readonly checks: readonly string[];
+}
+
+export interface RankedReplacement {
+  readonly part: CataloguePart;
+  readonly lifeHours: number;
+  readonly cappedLifeHours: number;
+  readonly coreRiseKelvin: number;
+  readonly rejections: readonly Rejection[];
+  readonly warnings: readonly string[];
+}
+
+export interface ReplacementRanking {
+  /** Longest expected life first. */
+  readonly survivors: readonly RankedReplacement[];
+  /** Turned down although they would have ranked with the first survivors; fewest reasons first. */
+  readonly nearMisses: readonly RankedReplacement[];
+  readonly rejectedCount: number;
+}
+
+const pitchToleranceMetres = 0.6e-3;
+/** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
+const sizeToleranceMetres = 0.1e-3;
+
+/**
+ * Filters a catalogue by a requirement and orders the survivors by expected life (ripple-heated ten-kelvin rule,
+ * school `split`), then by price.
+ *
+ * A rejected part is a near miss when its life would have placed it among the first `nearCount` survivors (or when
+ * there are fewer survivors than that).
+ */
+export function rankReplacements(
+  requirement: Requirement,
+  section: Section,
+  catalogue: readonly CataloguePart[],
+  nearCount = 10,
+): ReplacementRanking {
+  const ranked = catalogue.map((part) => rankPart(requirement, section, part)).sort(byLife);
+  const survivors = ranked.filter((one) => one.rejections.length === 0);
+  const rejected = ranked.filter((one) => one.rejections.length > 0);
+  const bar = survivors[nearCount - 1];
+  const nearMisses = rejected
+    .filter((one) => !bar || byLife(one, bar) <= 0)
+    .filter((one) => isComparable(requirement, one.part))
+    .sort((a, b) => a.rejections.length - b.rejections.length || byLife(a, b))
+    .slice(0, nearCount);
+  return { survivors, nearMisses, rejectedCount: rejected.length };
+}
+
+function byLife(a: RankedReplacement, b: RankedReplacement): number {
+  return b.cappedLifeHours - a.cappedLifeHours || b.lifeHours - a.lifeHours || a.part.priceMinor - b.part.priceMinor;
+}
+
+/** A part of a wholly different value is no near miss, whatever its life. */
+function isComparable(requirement: Requirement, part: CataloguePart): boolean {
+  const ratio = part.capacitanceFarads / requirement.original.capacitanceFarads;
+  return ratio >= 0.4 && ratio <= 2.6 && part.ratedVolts >= requirement.leastRatedVolts.value * 0.6;
+}
+
+function rankPart(requirement: Requirement, section: Section, part: CataloguePart): RankedReplacement {
+  const check = checkReplacement({
+    position: sectionFacts[section].positionClass,
+    railVolts: requirement.railVolts,
+    original: requirement.original,
+    replacement: { ...part, technology: part.capacitorClass === "polymer" ? "polymer" : "liquid" },
+  });
+  const life = lifeWithRippleHeating({
+    ratedLifeHours: part.ratedLifeHours,
+    ratedTemperatureCelsius: part.temperatureClassCelsius,
+    ambientCelsius: requirement.ambientCelsius.value,
+    rippleAmpsRms: requirement.rippleAmpsRms.value,
+    ratedRippleAmpsRms: part.rippleAmpsRms,
+    ratedCoreRiseKelvin: requirement.ratedCoreRiseKelvin.value,
+    school: "split",
+  });
+  const rejections = limitRejections(requirement, part);
+  const checks = check.codes.filter((code) => code.startsWith("R"));
+  if (rejections.length === 0 && checks.length > 0) {
+    rejections.push({ code: "position_check", got: null, limit: null, checks });
+  }
+  return {
+    part,
+    lifeHours: life.lifeHours,
+    cappedLifeHours: life.cappedLifeHours,
+    coreRiseKelvin: life.coreRiseKelvin,
+    rejections,
+    warnings: check.codes.filter((code) => code.startsWith("W")),
+  };
+}
+
+function limitRejections(requirement: Requirement, part: CataloguePart): Rejection[] {
+  const found: Rejection[] = [];
+  const reject = (code: RejectionCode, got: number, limit: number) => found.push({ code, got, limit, checks: [] });
+  const least = (code: RejectionCode, got: number, limit: number) => {
+    if (got < limit * (1 - 1e-9)) reject(code, got, limit);
+  };
+  const most = (code: RejectionCode, got: number, limit: number | undefined, slack = 0) => {
+    if (limit !== undefined && got > limit * (1 + 1e-9) + slack) reject(code, got, limit);
+  };
+  least("capacitance_low", part.capacitanceFarads, requirement.capacitanceMinFarads.value);
+  most("capacitance_high", part.capacitanceFarads, requirement.capacitanceMaxFarads.value);
+  least("voltage_low", part.ratedVolts, requirement.leastRatedVolts.value);
+  least("temperature_class_low", part.temperatureClassCelsius, requirement.leastTemperatureClassCelsius.value);
+  most("diameter_large", part.diameterMetres, requirement.diameterMaxMetres?.value, sizeToleranceMetres);
+  most("height_large", part.heightMetres, requirement.heightMaxMetres?.value, sizeToleranceMetres);
+  const pitch = requirement.pitchMetres?.value;
+  if (pitch !== undefined && Math.abs(part.pitchMetres - pitch) > pitchToleranceMetres) {
+    reject("pitch_differs", part.pitchMetres, pitch);
+  }
+  most("esr_high", part.esrOhms, requirement.esrMaxOhms?.value);
+  if (requirement.isLowEsrOnly && part.capacitorClass === "gp") {
+    found.push({ code: "not_low_esr", got: null, limit: null, checks: [] });
+  }
+  return found;
+}

@@ -1,0 +1,150 @@
+import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
+import { sectionFacts } from "../board/sections";
+import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
+import { canSurfaceSquareMetres } from "../capacitors/canSurface";
+import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { expectedEsrOfPart } from "../judgement/judgePart";
+import type { ComparedPart } from "./checkReplacement";
+import { positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";
+
+/** Where a limit comes from, so that every number can be asked why. */
+export type LimitSource = "marking" | "position_table" | "rail" | "size" | "assumed" | "entered";
+
+export interface Limit {
+  readonly value: number;
+  readonly source: LimitSource;
+}
+
+/** What a part must be to go into a failed position. null: no limit known. */
+export interface Requirement {
+  readonly positionId: string;
+  readonly original: ComparedPart;
+  readonly railVolts: number | null;
+  readonly capacitanceMinFarads: Limit;
+  readonly capacitanceMaxFarads: Limit;
+  readonly leastRatedVolts: Limit;
+  readonly leastTemperatureClassCelsius: Limit;
+  readonly diameterMaxMetres: Limit | null;
+  readonly heightMaxMetres: Limit | null;
+  readonly pitchMetres: Limit | null;
+  readonly esrMaxOhms: Limit | null;
+  readonly isLowEsrOnly: boolean;
+  readonly rippleAmpsRms: Limit;
+  readonly ambientCelsius: Limit;
+  readonly ratedCoreRiseKelvin: Limit;
+}
+
+/** What the technician changed; null keeps the computed limit. */
+export interface RequirementOverrides {
+  readonly diameterMaxMetres: number | null;
+  readonly heightMaxMetres: number | null;
+  readonly pitchMetres: number | null;
+  readonly esrMaxOhms: number | null;
+  readonly rippleAmpsRms: number | null;
+  readonly ambientCelsius: number | null;
+}
+
+export const noOverrides: RequirementOverrides = {
+  diameterMaxMetres: null,
+  heightMaxMetres: null,
+  pitchMetres: null,
+  esrMaxOhms: null,
+  rippleAmpsRms: null,
+  ambientCelsius: null,
+};
+
+/** Assumptions where nothing was measured: share of the original's ripple rating, air around the part, core rise. */
+const assumedRippleShare = 0.7;
+const assumedAmbientCelsius = 60;
+const assumedCoreRiseKelvin = 5;
+const assumedTemperatureClassCelsius = 105;
+
+/**
+ * Limits of a replacement, from the old part's marking and size, the rail and the position's table; what was neither
+ * measured nor marked is assumed and says so. null while value or voltage of the old part are unknown.
+ */
+export function replacementRequirement(
+  place: {
+    readonly position: BoardPosition;
+    readonly part: FittedPart;
+    readonly net: BoardNet | null;
+    readonly voltageSchool: VoltageSchool;
+  },
+  overrides: RequirementOverrides = noOverrides,
+): Requirement | null {
+  const { part, position, net } = place;
+  const { capacitanceFarads, ratedVolts } = part;
+  if (capacitanceFarads === null || ratedVolts === null) return null;
+  const facts = sectionFacts[net?.section ?? "other"];
+  const limits = positionLimits(facts.positionClass);
+  const original = originalPart(part, capacitanceFarads, ratedVolts);
+  const railVolts = net?.nominalVolts != null && net.nominalVolts !== 0 ? Math.abs(net.nominalVolts) : null;
+  const entered = (value: number | null, computed: Limit | null): Limit | null =>
+    value === null ? computed : { value, source: "entered" };
+  const known = (value: number | null, source: LimitSource): Limit | null =>
+    value === null ? null : { value, source };
+  return {
+    positionId: position.id,
+    original,
+    railVolts,
+    capacitanceMinFarads: { value: limits.capacitanceMinRatio * capacitanceFarads, source: "position_table" },
+    capacitanceMaxFarads: { value: limits.capacitanceMaxRatio * capacitanceFarads, source: "position_table" },
+    leastRatedVolts: leastVolts(railVolts, ratedVolts, place.voltageSchool, facts.positionClass),
+    leastTemperatureClassCelsius: known(part.temperatureClassCelsius, "marking") ?? {
+      value: assumedTemperatureClassCelsius,
+      source: "assumed",
+    },
+    diameterMaxMetres: entered(overrides.diameterMaxMetres, known(part.diameterMetres, "size")),
+    heightMaxMetres: entered(overrides.heightMaxMetres, known(part.heightMetres, "size")),
+    pitchMetres: entered(overrides.pitchMetres, known(position.pitchMetres, "size")),
+    esrMaxOhms: entered(
+      overrides.esrMaxOhms,
+      known(original.esrOhms === null ? null : original.esrOhms * limits.esrWarnRatio, "position_table"),
+    ),
+    isLowEsrOnly: facts.isSwitchingOutput,
+    rippleAmpsRms: entered(overrides.rippleAmpsRms, {
+      value: assumedRippleShare * (original.rippleAmpsRms ?? 0),
+      source: "assumed",
+    }) as Limit,
+    ambientCelsius: entered(overrides.ambientCelsius, { value: assumedAmbientCelsius, source: "assumed" }) as Limit,
+    ratedCoreRiseKelvin: { value: assumedCoreRiseKelvin, source: "assumed" },
+  };
+}
+
+function leastVolts(
+  railVolts: number | null,
+  originalRatedVolts: number,
+  school: VoltageSchool,
+  position: Parameters<typeof positionLimits>[0],
+): Limit {
+  if (railVolts === null) return { value: originalRatedVolts, source: "marking" };
+  const { leastVolts: value } = replacementRatedVoltage({ railVolts, position, originalRatedVolts, school });
+  return { value, source: value > originalRatedVolts || school === "rail" ? "rail" : "marking" };
+}
+
+/** The old part as it was when new: catalogue-maximum ESR and rated ripple estimated from marking and size. */
+function originalPart(part: FittedPart, capacitanceFarads: number, ratedVolts: number): ComparedPart {
+  const capacitorClass = part.capacitorClass ?? "lowz";
+  const esrOhms = expectedEsrOfPart(part, 100e3, 20)?.highOhms ?? null;
+  return {
+    capacitanceFarads,
+    ratedVolts,
+    esrOhms,
+    rippleAmpsRms: ratedRipple(part, ratedVolts, capacitorClass, esrOhms),
+    technology: capacitorClass === "polymer" ? "polymer" : "liquid",
+  };
+}
+
+function ratedRipple(
+  part: FittedPart,
+  ratedVolts: number,
+  capacitorClass: CapacitorClass,
+  esrOhms: number | null,
+): number | null {
+  const { diameterMetres, heightMetres } = part;
+  if (diameterMetres === null || heightMetres === null || esrOhms === null) return null;
+  if (capacitorClass !== "polymer" && ratedVolts <= 100) {
+    return canImpedance({ diameterMetres, heightMetres, ratedVolts, capacitorClass }).ratedRippleAmpsRms;
+  }
+  return pseudoRatedRippleAmpsRms(canSurfaceSquareMetres(diameterMetres, heightMetres), esrOhms);
+}

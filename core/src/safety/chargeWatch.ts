@@ -1,0 +1,161 @@
+import { decayedVolts } from "./discharge";
+
+/** What was logged about stored energy. `storeId` null: the whole unit. */
+export interface ChargeEvent {
+  readonly kind: "mains_connected" | "mains_disconnected" | "live_reading" | "drain_started" | "voltage_measured";
+  readonly storeId: string | null;
+  readonly at: string;
+  /** Measured voltage, with kind voltage_measured. */
+  readonly volts: number | null;
+  /** The meter was proved on a known source before and after the reading. */
+  readonly isMeterProved: boolean;
+  /** Drain path, with kind drain_started. */
+  readonly resistanceOhms: number | null;
+}
+
+export interface EnergyStore {
+  readonly id: string;
+  readonly name: string;
+  readonly capacitanceFarads: number | null;
+  readonly expectedVolts: number | null;
+}
+
+export type ChargeStateName = "unknown" | "charged" | "draining" | "verified";
+
+export type UnknownReason =
+  | "nothing_logged"
+  | "mains_connected"
+  | "live_reading"
+  | "meter_not_proved"
+  | "zero_without_history"
+  | "verification_expired";
+
+export interface ChargeState {
+  readonly name: ChargeStateName;
+  readonly storeId: string | null;
+  /** Last measured voltage, where one still counts. */
+  readonly volts: number | null;
+  readonly at: string | null;
+  /** What is left by now if the drain path is connected, while draining. */
+  readonly predictedVolts: number | null;
+  readonly reason: UnknownReason | null;
+}
+
+export interface ChargeRules {
+  /** At or below this a store counts as drained. */
+  readonly workingVolts: number;
+  /** A verification older than this counts no more: dielectric absorption brings voltage back. */
+  readonly reverifySeconds: number;
+  readonly mustProveMeter: boolean;
+}
+
+/** Below this a reading is a zero, and a zero alone does not show that the meter measures. */
+const zeroVolts = 0.5;
+
+interface Fold {
+  readonly state: ChargeState;
+  /** A voltage was seen on this store since it was last connected. */
+  readonly hasSeenVoltage: boolean;
+}
+
+/**
+ * The state of one store after all that was logged, in order of time.
+ *
+ * Only a proved meter's reading at or below the working voltage verifies; a zero without an earlier non-zero reading
+ * leaves the state unknown; connecting the mains or any live reading makes it unknown again; and a verification expires.
+ * The fold draws these conclusions by itself: it says what was measured and when, never that something is safe.
+ *
+ * @param nowMilliseconds the caller's clock, for prediction and expiry
+ */
+export function foldChargeState(
+  store: EnergyStore,
+  events: readonly ChargeEvent[],
+  rules: ChargeRules,
+  nowMilliseconds: number,
+): ChargeState {
+  let fold: Fold = { state: unknown(store, "nothing_logged", null), hasSeenVoltage: false };
+  const ordered = events
+    .filter((event) => event.storeId === null || event.storeId === store.id)
+    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  for (const event of ordered) fold = applyEvent(store, fold, event, rules);
+  return withClock(fold.state, store, ordered, rules, nowMilliseconds);
+}
+
+function unknown(store: EnergyStore, reason: UnknownReason, at: string | null): ChargeState {
+  return { name: "unknown", storeId: store.id, volts: null, at, predictedVolts: null, reason };
+}
+
+function applyEvent(store: EnergyStore, fold: Fold, event: ChargeEvent, rules: ChargeRules): Fold {
+  switch (event.kind) {
+    case "mains_connected":
+      return { state: unknown(store, "mains_connected", event.at), hasSeenVoltage: false };
+    case "live_reading":
+      return { state: unknown(store, "live_reading", event.at), hasSeenVoltage: false };
+    case "mains_disconnected":
+      return fold;
+    case "drain_started":
+      return { ...fold, state: { ...fold.state, name: "draining", at: event.at, reason: null } };
+    case "voltage_measured":
+      return applyMeasurement(store, fold, event, rules);
+  }
+}
+
+function applyMeasurement(store: EnergyStore, fold: Fold, event: ChargeEvent, rules: ChargeRules): Fold {
+  const volts = Math.abs(event.volts ?? Number.NaN);
+  if (Number.isNaN(volts)) return fold;
+  const hasSeenVoltage = fold.hasSeenVoltage || volts > zeroVolts;
+  const measured = { storeId: store.id, volts: event.volts, at: event.at, predictedVolts: null, reason: null };
+  if (volts > rules.workingVolts) return { state: { ...measured, name: "charged" }, hasSeenVoltage };
+  if (rules.mustProveMeter && !event.isMeterProved) {
+    return { state: { ...measured, name: "unknown", reason: "meter_not_proved" }, hasSeenVoltage };
+  }
+  if (!hasSeenVoltage) {
+    return { state: { ...measured, name: "unknown", reason: "zero_without_history" }, hasSeenVoltage };
+  }
+  return { state: { ...measured, name: "verified" }, hasSeenVoltage };
+}
+
+function withClock(
+  state: ChargeState,
+  store: EnergyStore,
+  ordered: readonly ChargeEvent[],
+  rules: ChargeRules,
+  now: number,
+): ChargeState {
+  if (state.at === null) return state;
+  const elapsedSeconds = (now - Date.parse(state.at)) / 1000;
+  if (state.name === "verified" && elapsedSeconds > rules.reverifySeconds) {
+    return { ...state, name: "unknown", reason: "verification_expired" };
+  }
+  if (state.name !== "draining") return state;
+  const drain = ordered.filter((event) => event.kind === "drain_started").at(-1);
+  const start = state.volts ?? store.expectedVolts;
+  if (!drain?.resistanceOhms || !store.capacitanceFarads || start === null) return state;
+  const tau = drain.resistanceOhms * store.capacitanceFarads;
+  return { ...state, predictedVolts: decayedVolts(Math.abs(start), tau, elapsedSeconds) };
+}
+
+const severity: Readonly<Record<ChargeStateName, number>> = { verified: 0, draining: 1, unknown: 2, charged: 3 };
+
+/**
+ * The worst of a job's stores, which is what the job shows; without any store the state is unknown. The same severity:
+ * the earlier verification, so that the one that expires first shows.
+ */
+export function worstChargeState(states: readonly ChargeState[]): ChargeState {
+  const none: ChargeState = {
+    name: "unknown",
+    storeId: null,
+    volts: null,
+    at: null,
+    predictedVolts: null,
+    reason: "nothing_logged",
+  };
+  return (
+    states.reduce<ChargeState | null>((worst, state) => {
+      if (worst === null) return state;
+      const difference = severity[state.name] - severity[worst.name];
+      if (difference !== 0) return difference > 0 ? state : worst;
+      return Date.parse(state.at ?? "") < Date.parse(worst.at ?? "") ? state : worst;
+    }, null) ?? none
+  );
+}

@@ -1,0 +1,40 @@
+import { spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { NeedsPerson } from "./debianPackages.mjs";
+import { checkout } from "./paths.mjs";
+
+const sources = ["web/src", "web/public", "web/index.html", "web/vite.config.ts", "core/src", "contract/src", "package-lock.json"];
+
+/** Builds the client if anything it is made of changed since the last build. */
+export function ensureClientBuild() {
+  const stamp = join(checkout, "web/dist/.stamp");
+  const wanted = sourceHash();
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
+  console.log("Building the client.");
+  const vite = join(checkout, "node_modules/vite/bin/vite.js");
+  const result = spawnSync(process.execPath, [vite, "build", "--logLevel", "warn"], {
+    cwd: join(checkout, "web"),
+    stdio: ["ignore", "inherit", "inherit"],
+  });
+  if (result.status !== 0) throw new NeedsPerson("The client could not be built; see the message above.");
+  writeFileSync(stamp, wanted);
+}
+
+function sourceHash() {
+  const hash = createHash("sha256");
+  for (const source of sources) {
+    for (const file of filesUnder(join(checkout, source))) hash.update(file).update(readFileSync(file));
+  }
+  return hash.digest("hex");
+}
+
+function filesUnder(path) {
+  if (!existsSync(path)) return [];
+  if (!/\/[^/.]+$/.test(path)) return [path];
+  return readdirSync(path, { withFileTypes: true, recursive: true })
+    .filter((entry) => entry.isFile() && !entry.name.includes(".test."))
+    .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
+    .sort();
+}

@@ -1,0 +1,149 @@
+// npm start: everything from an empty machine to a running Pale Cap. npm run dev: the same with hot reload.
+import { spawn } from "node:child_process";
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { connect } from "node:net";
+import { join } from "node:path";
+import { ensureClientBuild } from "./clientBuild.mjs";
+import { ensureDatabase, isAlive, startCluster, stopCluster } from "./cluster.mjs";
+import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
+import { ensurePackages } from "./npmPackages.mjs";
+import { checkout, runFolder } from "./paths.mjs";
+
+const isDev = process.argv.includes("--dev");
+const port = portFromEnvironment();
+const withDemo = process.env.PALE_CAP_DEMO !== "none";
+/** What has to be undone at the end, last first. */
+const undo = [];
+let isStopping = false;
+
+for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => void stop(0));
+watchLauncher();
+try {
+  await refuseTakenPort();
+  ensurePackages();
+  const databaseUrl = process.env.DATABASE_URL || (await ownDatabase());
+  const address = isDev ? await startDev(databaseUrl) : await startBuilt(databaseUrl);
+  console.log(`Pale Cap is at ${address} (Ctrl-C stops it)`);
+} catch (error) {
+  if (isStopping) process.exitCode = 0;
+  else {
+    console.error(error instanceof NeedsPerson ? error.message : explain(error));
+    await stop(1);
+  }
+}
+
+function portFromEnvironment() {
+  const typed = process.env.PORT ?? "4780";
+  const value = Number(typed);
+  if (Number.isInteger(value) && value > 0 && value < 65536) return value;
+  console.error(`PORT must be a number from 1 to 65535, not "${typed}".`);
+  process.exit(1);
+}
+
+async function refuseTakenPort() {
+  const isTaken = await new Promise((resolve) => {
+    const probe = connect(port, "127.0.0.1", () => resolve(true)).on("error", () => resolve(false));
+    setTimeout(() => resolve(true), 2000).unref();
+    probe.on("connect", () => probe.end());
+  });
+  if (!isTaken) return;
+  const isOurs = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(1500) })
+    .then((answer) => answer.ok)
+    .catch(() => false);
+  throw new NeedsPerson(
+    isOurs
+      ? `Pale Cap is already running at http://127.0.0.1:${port}.`
+      : `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`,
+  );
+}
+
+/** The project's own cluster; it stays up while another start of this checkout still uses it. */
+async function ownDatabase() {
+  ensurePostgres();
+  const marks = join(runFolder(), "starts");
+  mkdirSync(marks, { recursive: true });
+  const mark = join(marks, String(process.pid));
+  writeFileSync(mark, "");
+  undo.push(() => {
+    rmSync(mark, { force: true });
+    if (readdirSync(marks).every((pid) => !isStart(Number(pid)))) stopCluster("main");
+  });
+  return ensureDatabase(startCluster("main"), "pale_cap");
+}
+
+/** A recycled pid of some other program does not keep the cluster up. */
+function isStart(pid) {
+  try {
+    return isAlive(pid) && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("start.mjs");
+  } catch {
+    return false;
+  }
+}
+
+async function startBuilt(databaseUrl) {
+  ensureClientBuild();
+  const { register } = await import("tsx/esm/api");
+  register();
+  const { startServer } = await import("../server/src/startServer.ts");
+  const server = await startServer({ databaseUrl, port, withDemo });
+  undo.push(() => server.close());
+  return server.address;
+}
+
+async function startDev(databaseUrl) {
+  const apiPort = port + 1;
+  const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(apiPort) };
+  const args = ["--watch", "--watch-preserve-output", "--import", "tsx", "server/src/main.ts"];
+  const api = spawn(process.execPath, args, { cwd: checkout, env, stdio: "inherit" });
+  undo.push(() => new Promise((resolve) => (api.exitCode === null ? api.once("exit", resolve) && api.kill() : resolve())));
+  const { createServer } = await import("vite");
+  const vite = await createServer({
+    root: join(checkout, "web"),
+    server: { host: "127.0.0.1", port, strictPort: true, proxy: { "/api": `http://127.0.0.1:${apiPort}` } },
+  });
+  await vite.listen();
+  undo.push(() => vite.close());
+  return `http://127.0.0.1:${port}`;
+}
+
+/** When npm is killed outright, nobody would stop this process any more: it notices and stops itself. */
+function watchLauncher() {
+  if (!process.env.npm_lifecycle_event) return;
+  const ancestors = () => {
+    const parent = process.ppid;
+    try {
+      return [parent, Number(/\) \S (\d+)/.exec(readFileSync(`/proc/${parent}/stat`, "utf8"))?.[1])].join();
+    } catch {
+      return "gone";
+    }
+  };
+  const first = ancestors();
+  const [, grandparent] = first.split(",");
+  // npm starts through a shell on some systems: then npm is the grandparent and must be watched too.
+  const isShell = /^(ba|da)?sh$/.test(readFileSync(`/proc/${process.ppid}/comm`, "utf8").trim());
+  setInterval(() => {
+    if (ancestors() === "gone" || process.ppid === 1 || (isShell && !isAlive(Number(grandparent)))) void stop(0);
+  }, 1000).unref();
+}
+
+async function stop(code) {
+  if (isStopping) return;
+  isStopping = true;
+  for (const step of undo.reverse()) {
+    try {
+      await step();
+    } catch (error) {
+      console.error(explain(error));
+    }
+  }
+  process.exit(code);
+}
+
+function explain(error) {
+  if (error?.code === "EADDRINUSE") return `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`;
+  const cause = error?.original ?? error?.parent ?? error;
+  if (process.env.DATABASE_URL && ["ECONNREFUSED", "ENOTFOUND", "28P01", "3D000"].includes(cause?.code)) {
+    return `The database at DATABASE_URL does not let Pale Cap in: ${cause.message}`;
+  }
+  return error?.stack ?? String(error);
+}

@@ -1,0 +1,112 @@
+import type { BoardValues, Intake, NetValues } from "@pale-cap/contract";
+import type { CapacitorClass, PartKind, PolarityMark, ReworkStep, VisualSign } from "@pale-cap/core";
+
+/** How a demo job is written down: short rows in bench units, turned into stored rows by loadDemoShop. */
+export interface DemoJob {
+  /** Minutes before the load at which the job was made. */
+  readonly minutesAgo: number;
+  readonly person: "Ines" | "Marek" | "Tomo";
+  readonly intake: Partial<Intake> & Pick<Intake, "deviceKind">;
+  readonly dueInDays: number | null;
+  readonly board: BoardValues;
+  readonly nets: Readonly<Record<string, NetValues>>;
+  readonly capacitors: readonly DemoCapacitor[];
+  readonly outlines: readonly DemoOutline[];
+  readonly stores: readonly DemoStore[];
+  readonly charge: readonly DemoCharge[];
+  readonly looked: Readonly<Record<string, readonly VisualSign[]>>;
+  readonly readings: readonly DemoReading[];
+  readonly plans: readonly string[];
+  readonly ticks: readonly DemoTick[];
+  /** Readings taken after the rework, on the new parts and on rails. */
+  readonly proof: readonly DemoReading[];
+  readonly handedOverMinutesAgo: number | null;
+}
+
+export interface DemoCapacitor {
+  readonly at: string;
+  readonly net: string;
+  readonly microfarads: number;
+  readonly volts: number;
+  readonly celsius: number;
+  readonly capacitorClass: CapacitorClass;
+  /** Diameter, height, pitch in millimetres. */
+  readonly can: readonly [number, number, number];
+  /** Middle on the board in millimetres; null: not placed yet. */
+  readonly place: readonly [number, number] | null;
+  readonly stripeDegrees: number | null;
+  readonly mark: PolarityMark | null;
+}
+
+/** Designator, kind, left edge, top edge, width and depth in millimetres. */
+export type DemoOutline = readonly [string, PartKind, number, number, number, number];
+
+export interface DemoStore {
+  readonly name: string;
+  readonly at: string;
+  readonly microfarads: number;
+  readonly volts: number;
+  readonly drainOhms: number | null;
+}
+
+export interface DemoCharge {
+  readonly minutesAgo: number;
+  readonly kind: "mains_connected" | "mains_disconnected" | "drain_started" | "voltage_measured";
+  readonly volts?: number;
+  readonly ohms?: number;
+  readonly proved?: boolean;
+}
+
+/** Target (designator or net name), quantity, value in SI, and how it was taken. */
+export interface DemoReading {
+  readonly minutesAgo: number;
+  readonly at: string;
+  readonly quantity: "esr" | "capacitance" | "dc_voltage" | "ripple_voltage" | "voltage_loss";
+  readonly value: number;
+  readonly state?: "in_circuit" | "lead_lifted" | "out";
+  readonly hertz?: number;
+  readonly loadAmps?: number;
+}
+
+export interface DemoTick {
+  readonly minutesAgo: number;
+  readonly step: ReworkStep;
+  readonly at: readonly string[];
+}
+
+/** One capacitor in a row of text: value, voltage, class and can as they stand on the sleeve. */
+export function capacitor(
+  at: string,
+  net: string,
+  [microfarads, volts, celsius]: readonly [number, number, number],
+  can: readonly [number, number, number],
+  place: readonly [number, number] | null,
+  stripeDegrees: number | null = 90,
+  capacitorClass: CapacitorClass = "lowz",
+  mark: PolarityMark | null = "dark_half",
+): DemoCapacitor {
+  return { at, net, microfarads, volts, celsius, capacitorClass, can, place, stripeDegrees, mark };
+}
+
+/** A net of a demo board. */
+export function net(
+  name: string,
+  section: NetValues["section"],
+  nominalVolts: number | null,
+  fullLoadAmps: number | null = null,
+): NetValues {
+  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null };
+}
+
+/** ESR and capacitance of one part, as two readings. */
+export function measured(
+  at: string,
+  esrOhms: number,
+  microfarads: number | null,
+  state: "in_circuit" | "lead_lifted" | "out",
+  minutesAgo: number,
+): DemoReading[] {
+  const esr: DemoReading = { minutesAgo, at, quantity: "esr", value: esrOhms, state, hertz: 100e3 };
+  if (microfarads === null) return [esr];
+  return [esr, { minutesAgo, at, quantity: "capacitance", value: microfarads / 1e6, state, hertz: 120 }];
+}

@@ -1,0 +1,327 @@
+import { foldHouseRules } from "@pale-cap/contract";
+import { rankReplacements, replacementRequirement, seededRandom } from "@pale-cap/core";
+import type { Transaction } from "sequelize";
+import type { Database } from "../database";
+import type { CataloguePartRow } from "../models/catalogueParts";
+import type { FittedPartDbRow } from "../models/fittedParts";
+import type { NetRow } from "../models/nets";
+import type { PositionRow } from "../models/positions";
+import type { ReadingDbRow } from "../models/readings";
+import type { DemoJob, DemoReading } from "./demoJob";
+import { demoJobs } from "./demoJobs";
+import { generateCatalogue, uuidFrom } from "./generateCatalogue";
+
+/** Numbers that the shop's jobs start from: it did not open yesterday. */
+const firstJobNumber = 137;
+const peopleNames = ["Ines", "Marek", "Tomo"] as const;
+
+/** Loads an invented shop into a database without jobs and people; any other database is left as it is. */
+export async function loadDemoShop(database: Database, now: Date): Promise<boolean> {
+  const { models, sequelize } = database;
+  return sequelize.transaction(async (transaction) => {
+    // Two starts at once must not both find it empty.
+    await sequelize.query("SELECT pg_advisory_xact_lock(727001)", { transaction });
+    if ((await models.people.count({ transaction })) > 0 || (await models.jobs.count({ transaction })) > 0)
+      return false;
+    const random = seededRandom(20261123);
+    const catalogue = generateCatalogue(random) as CataloguePartRow[];
+    await models.catalogueParts.bulkCreate(catalogue, { transaction });
+    const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
+    await models.people.bulkCreate(people, { transaction });
+    for (const [index, demo] of demoJobs.entries()) {
+      const personId = people.find((person) => person.name === demo.person)?.id ?? null;
+      await new DemoWriter(database, transaction, now, random, catalogue, personId).write(demo, firstJobNumber + index);
+    }
+    await sequelize.query("SELECT setval(pg_get_serial_sequence('jobs', 'number'), (SELECT max(number) FROM jobs))", {
+      transaction,
+    });
+    return true;
+  });
+}
+
+/** Writes one demo job row by row; keeps the ids that later rows refer to. */
+class DemoWriter {
+  private readonly netIds = new Map<string, string>();
+  private readonly positions = new Map<string, PositionRow>();
+  private readonly parts = new Map<string, FittedPartDbRow>();
+  private readonly nets = new Map<string, NetRow>();
+  private readonly plans = new Map<string, CataloguePartRow>();
+  private jobId = "";
+
+  constructor(
+    private readonly database: Database,
+    private readonly transaction: Transaction,
+    private readonly now: Date,
+    private readonly random: () => number,
+    private readonly catalogue: readonly CataloguePartRow[],
+    private readonly personId: string | null,
+  ) {}
+
+  async write(demo: DemoJob, number: number): Promise<void> {
+    await this.writeJob(demo, number);
+    await this.writeBoard(demo);
+    await this.writeCharge(demo);
+    await this.writeSigns(demo);
+    await this.writeReadings(demo.readings);
+    await this.writePlans(demo);
+    await this.writeTicks(demo);
+    await this.writeReadings(demo.proof);
+  }
+
+  private get models() {
+    return this.database.models;
+  }
+
+  private id(): string {
+    return uuidFrom(this.random);
+  }
+
+  private ago(minutes: number): Date {
+    return new Date(this.now.getTime() - minutes * 60_000);
+  }
+
+  private day(daysFromNow: number): string {
+    return new Date(this.now.getTime() + daysFromNow * 86_400_000).toISOString().slice(0, 10);
+  }
+
+  private async writeJob(demo: DemoJob, number: number): Promise<void> {
+    this.jobId = this.id();
+    const { transaction } = this;
+    const { customerName = null, customerContact = null, ownersWords = null, ...intake } = demo.intake;
+    const handedOverAt = demo.handedOverMinutesAgo === null ? null : this.ago(demo.handedOverMinutesAgo);
+    const warrantyDays = foldHouseRules([])["shop.warrantyMonths"] * 30.44 - (demo.handedOverMinutesAgo ?? 0) / 1440;
+    await this.models.jobs.create(
+      {
+        ...intake,
+        symptoms: [...(intake.symptoms ?? [])],
+        id: this.jobId,
+        number,
+        personId: this.personId,
+        dueOn: demo.dueInDays === null ? null : this.day(demo.dueInDays),
+        createdAt: this.ago(demo.minutesAgo),
+        handedOverAt,
+        warrantyUntil: handedOverAt ? this.day(warrantyDays) : null,
+      },
+      { transaction },
+    );
+    const customerId = customerName || customerContact ? this.id() : null;
+    if (customerId) {
+      await this.models.customers.create(
+        { id: customerId, name: customerName, contact: customerContact },
+        { transaction },
+      );
+      await this.models.jobCustomers.create({ jobId: this.jobId, customerId, ownersWords }, { transaction });
+    }
+  }
+
+  private async writeBoard(demo: DemoJob): Promise<void> {
+    const { transaction } = this;
+    const boardId = this.id();
+    await this.models.boards.create({ ...demo.board, id: boardId, jobId: this.jobId }, { transaction });
+    for (const [key, values] of Object.entries(demo.nets)) {
+      const id = this.id();
+      this.netIds.set(key, id);
+      const row = { ...values, id, boardId, lineageId: id, version: 1, deletedAt: null } as NetRow;
+      this.nets.set(id, row);
+      await this.models.nets.create(row, { transaction });
+    }
+    for (const one of demo.capacitors) {
+      const id = this.id();
+      const position = {
+        id,
+        boardId,
+        lineageId: id,
+        version: 1,
+        designator: one.at,
+        kind: "electrolytic",
+        netId: this.netIds.get(one.net) ?? null,
+        xMetres: one.place ? one.place[0] / 1e3 : null,
+        yMetres: one.place ? one.place[1] / 1e3 : null,
+        pitchMetres: one.can[2] / 1e3,
+        polarityMark: one.mark,
+        boardNegativeDegrees: one.stripeDegrees,
+      } as PositionRow;
+      this.positions.set(one.at, position);
+      await this.models.positions.create(position, { transaction });
+      const part = {
+        id: this.id(),
+        positionId: id,
+        capacitanceFarads: one.microfarads / 1e6,
+        ratedVolts: one.volts,
+        temperatureClassCelsius: one.celsius,
+        capacitorClass: one.capacitorClass,
+        diameterMetres: one.can[0] / 1e3,
+        heightMetres: one.can[1] / 1e3,
+        stripeDegrees: one.stripeDegrees,
+        datasheetEsrOhms: null,
+        origin: "found",
+      } as FittedPartDbRow;
+      this.parts.set(one.at, part);
+      await this.models.fittedParts.create(part, { transaction });
+    }
+    for (const [at, kind, left, top, width, depth] of demo.outlines) {
+      const id = this.id();
+      await this.models.positions.create(
+        {
+          id,
+          boardId,
+          lineageId: id,
+          designator: at,
+          kind,
+          xMetres: (left + width / 2) / 1e3,
+          yMetres: (top + depth / 2) / 1e3,
+          outlineWidthMetres: width / 1e3,
+          outlineDepthMetres: depth / 1e3,
+        },
+        { transaction },
+      );
+    }
+  }
+
+  private async writeCharge(demo: DemoJob): Promise<void> {
+    const { transaction, jobId } = this;
+    let storeId: string | null = null;
+    for (const store of demo.stores) {
+      storeId = this.id();
+      await this.models.energyStores.create(
+        {
+          id: storeId,
+          jobId,
+          name: store.name,
+          positionId: this.positions.get(store.at)?.id ?? null,
+          capacitanceFarads: store.microfarads / 1e6,
+          expectedVolts: store.volts,
+          drainOhms: store.drainOhms,
+        },
+        { transaction },
+      );
+    }
+    for (const event of demo.charge) {
+      await this.models.chargeEvents.create(
+        {
+          id: this.id(),
+          jobId,
+          storeId: event.kind.startsWith("mains") ? null : storeId,
+          kind: event.kind,
+          volts: event.volts ?? null,
+          resistanceOhms: event.ohms ?? null,
+          isMeterProved: event.proved ?? false,
+          at: this.ago(event.minutesAgo),
+          personId: this.personId,
+        },
+        { transaction },
+      );
+    }
+  }
+
+  private async writeSigns(demo: DemoJob): Promise<void> {
+    for (const [at, seen] of Object.entries(demo.looked)) {
+      const fittedPartId = (this.parts.get(at) as FittedPartDbRow).id;
+      const observed =
+        seen.length > 0 ? seen.map((sign) => [sign, "seen"] as const) : ([["domed", "not_seen"]] as const);
+      for (const [sign, state] of observed) {
+        await this.models.signObservations.create(
+          {
+            id: this.id(),
+            jobId: this.jobId,
+            fittedPartId,
+            sign,
+            state,
+            observedAt: this.ago(demo.minutesAgo - 5),
+            personId: this.personId,
+          },
+          { transaction: this.transaction },
+        );
+      }
+    }
+  }
+
+  private async writeReadings(readings: readonly DemoReading[]): Promise<void> {
+    for (const reading of readings) {
+      const position = this.positions.get(reading.at);
+      const netId = [...this.nets.values()].find((one) => one.name === reading.at)?.id;
+      const measuredAt = this.ago(reading.minutesAgo);
+      await this.models.readings.create(
+        {
+          id: this.id(),
+          jobId: this.jobId,
+          targetKind: position ? "part" : "rail",
+          targetId: position?.id ?? (netId as string),
+          fittedPartId: position ? (this.parts.get(reading.at)?.id ?? null) : null,
+          quantity: reading.quantity,
+          value: reading.value,
+          circuitState: reading.state ?? null,
+          frequencyHertz: reading.hertz ?? null,
+          temperatureCelsius: null,
+          isPowered: !position,
+          loadAmps: position ? null : (reading.loadAmps ?? 0),
+          rig: { isIsolationTransformer: false, isSeriesLamp: false, areLeadsZeroed: true, measuredAt: null },
+          isWithdrawn: false,
+          measuredAt,
+          receivedAt: measuredAt,
+          personId: this.personId,
+        } satisfies Partial<ReadingDbRow>,
+        { transaction: this.transaction },
+      );
+    }
+  }
+
+  /** The demo's technician takes what the ranking puts first. */
+  private async writePlans(demo: DemoJob): Promise<void> {
+    const voltageSchool = foldHouseRules([])["choose.voltageSchool"];
+    for (const at of demo.plans) {
+      const position = this.positions.get(at) as PositionRow;
+      const net = this.nets.get(position.netId ?? "") ?? null;
+      const part = { ...(this.parts.get(at) as FittedPartDbRow), fittedAt: null, removedAt: null };
+      const requirement = replacementRequirement({ position, part, net, voltageSchool });
+      if (!requirement) continue;
+      const best = rankReplacements(requirement, net?.section ?? "other", this.catalogue).survivors[0];
+      if (!best) throw new Error(`The invented catalogue holds nothing for ${at}`);
+      this.plans.set(at, best.part as CataloguePartRow);
+      await this.models.replacementPlans.create(
+        { id: this.id(), positionId: position.id, cataloguePartId: best.part.id },
+        { transaction: this.transaction },
+      );
+    }
+  }
+
+  private async writeTicks(demo: DemoJob): Promise<void> {
+    const { transaction, jobId } = this;
+    for (const tick of demo.ticks) {
+      const at = this.ago(tick.minutesAgo);
+      for (const designator of tick.at) {
+        const positionId = (this.positions.get(designator) as PositionRow).id;
+        if (tick.step === "removed") {
+          await this.models.fittedParts.update({ removedAt: at }, { where: { positionId }, transaction });
+        }
+        if (tick.step === "fitted") await this.fit(designator, at);
+        await this.models.reworkTicks.create(
+          { id: this.id(), jobId, positionId, step: tick.step, isDone: true, at, personId: this.personId },
+          { transaction },
+        );
+      }
+    }
+  }
+
+  private async fit(designator: string, at: Date): Promise<void> {
+    const plan = this.plans.get(designator) as CataloguePartRow;
+    const old = this.parts.get(designator) as FittedPartDbRow;
+    const part = {
+      id: this.id(),
+      positionId: old.positionId,
+      capacitanceFarads: plan.capacitanceFarads,
+      ratedVolts: plan.ratedVolts,
+      temperatureClassCelsius: plan.temperatureClassCelsius,
+      capacitorClass: plan.capacitorClass,
+      diameterMetres: plan.diameterMetres,
+      heightMetres: plan.heightMetres,
+      stripeDegrees: old.stripeDegrees,
+      datasheetEsrOhms: plan.esrOhms,
+      origin: "replacement",
+      cataloguePartId: plan.id,
+      fittedAt: at,
+    } as FittedPartDbRow;
+    this.parts.set(designator, part);
+    await this.models.fittedParts.create(part, { transaction: this.transaction });
+  }
+}

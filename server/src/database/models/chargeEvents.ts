@@ -1,0 +1,22 @@
+import type { ChargeEventRow } from "@pale-cap/contract";
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+/** Append-only; the state is folded by core. */
+export interface ChargeEventDbRow extends Omit<ChargeEventRow, "at"> {
+  jobId: string;
+  at: Date;
+}
+
+export const chargeEvents = (sequelize: Sequelize) =>
+  defineTable<ChargeEventDbRow>(sequelize, "charge_events", {
+    id: column.key,
+    jobId: column.id,
+    storeId: column.id,
+    kind: column.text,
+    volts: column.real,
+    resistanceOhms: column.real,
+    isMeterProved: column.flag,
+    at: column.moment,
+    personId: column.id,
+  });

@@ -1,0 +1,40 @@
+import type { CapacitorClass } from "@pale-cap/core";
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+export interface FittedPartDbRow {
+  id: string;
+  positionId: string;
+  version: number;
+  capacitanceFarads: number | null;
+  ratedVolts: number | null;
+  temperatureClassCelsius: number | null;
+  capacitorClass: CapacitorClass | null;
+  diameterMetres: number | null;
+  heightMetres: number | null;
+  stripeDegrees: number | null;
+  datasheetEsrOhms: number | null;
+  origin: "found" | "replacement";
+  cataloguePartId: string | null;
+  fittedAt: Date | null;
+  removedAt: Date | null;
+}
+
+export const fittedParts = (sequelize: Sequelize) =>
+  defineTable<FittedPartDbRow>(sequelize, "fitted_parts", {
+    id: column.key,
+    positionId: column.id,
+    version: column.whole,
+    capacitanceFarads: column.real,
+    ratedVolts: column.real,
+    temperatureClassCelsius: column.real,
+    capacitorClass: column.text,
+    diameterMetres: column.real,
+    heightMetres: column.real,
+    stripeDegrees: column.real,
+    datasheetEsrOhms: column.real,
+    origin: column.text,
+    cataloguePartId: column.id,
+    fittedAt: column.moment,
+    removedAt: column.moment,
+  });

@@ -1,0 +1,45 @@
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+export interface JobRow {
+  id: string;
+  number: number;
+  version: number;
+  personId: string | null;
+  deviceKind: string;
+  deviceMaker: string | null;
+  deviceModel: string | null;
+  deviceSerial: string | null;
+  deviceAgeYears: number | null;
+  complaint: string | null;
+  symptoms: string[];
+  symptomNote: string | null;
+  priceLimitMinor: number | null;
+  dueOn: string | null;
+  createdAt: Date;
+  handedOverAt: Date | null;
+  warrantyUntil: string | null;
+  handOverNote: string | null;
+}
+
+export const jobs = (sequelize: Sequelize) =>
+  defineTable<JobRow>(sequelize, "jobs", {
+    id: column.key,
+    number: column.whole,
+    version: column.whole,
+    personId: column.id,
+    deviceKind: column.text,
+    deviceMaker: column.text,
+    deviceModel: column.text,
+    deviceSerial: column.text,
+    deviceAgeYears: column.real,
+    complaint: column.text,
+    symptoms: column.texts,
+    symptomNote: column.text,
+    priceLimitMinor: column.whole,
+    dueOn: column.day,
+    createdAt: column.moment,
+    handedOverAt: column.moment,
+    warrantyUntil: column.day,
+    handOverNote: column.text,
+  });

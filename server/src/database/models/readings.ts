@@ -1,0 +1,35 @@
+import type { NewReading } from "@pale-cap/contract";
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+/** Append-only. */
+export interface ReadingDbRow extends Omit<NewReading, "measuredAt"> {
+  jobId: string;
+  measuredAt: Date;
+  receivedAt: Date;
+}
+
+export const readings = (sequelize: Sequelize) =>
+  defineTable<ReadingDbRow>(sequelize, "readings", {
+    id: column.key,
+    jobId: column.id,
+    targetKind: column.text,
+    targetId: column.id,
+    fittedPartId: column.id,
+    quantity: column.text,
+    value: column.real,
+    uncertainty: column.real,
+    circuitState: column.text,
+    frequencyHertz: column.real,
+    temperatureCelsius: column.real,
+    isPowered: column.flag,
+    loadAmps: column.real,
+    rig: column.json,
+    rawText: column.text,
+    instrument: column.text,
+    isWithdrawn: column.flag,
+    supersedesId: column.id,
+    measuredAt: column.moment,
+    receivedAt: column.moment,
+    personId: column.id,
+  });

@@ -1,0 +1,29 @@
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+export interface ReplacementPlanRow {
+  id: string;
+  positionId: string;
+  version: number;
+  cataloguePartId: string | null;
+  diameterMaxMetres: number | null;
+  heightMaxMetres: number | null;
+  pitchMetres: number | null;
+  esrMaxOhms: number | null;
+  rippleAmpsRms: number | null;
+  ambientCelsius: number | null;
+}
+
+export const replacementPlans = (sequelize: Sequelize) =>
+  defineTable<ReplacementPlanRow>(sequelize, "replacement_plans", {
+    id: column.key,
+    positionId: column.id,
+    version: column.whole,
+    cataloguePartId: column.id,
+    diameterMaxMetres: column.real,
+    heightMaxMetres: column.real,
+    pitchMetres: column.real,
+    esrMaxOhms: column.real,
+    rippleAmpsRms: column.real,
+    ambientCelsius: column.real,
+  });

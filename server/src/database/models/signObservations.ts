@@ -1,0 +1,25 @@
+import type { SignState, VisualSign } from "@pale-cap/core";
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+/** Append-only. */
+export interface SignObservationRow {
+  id: string;
+  jobId: string;
+  fittedPartId: string;
+  sign: VisualSign;
+  state: SignState;
+  observedAt: Date;
+  personId: string | null;
+}
+
+export const signObservations = (sequelize: Sequelize) =>
+  defineTable<SignObservationRow>(sequelize, "sign_observations", {
+    id: column.key,
+    jobId: column.id,
+    fittedPartId: column.id,
+    sign: column.text,
+    state: column.text,
+    observedAt: column.moment,
+    personId: column.id,
+  });

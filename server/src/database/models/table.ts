@@ -1,0 +1,32 @@
+import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from "sequelize";
+
+/** A table whose rows are read and written as plain objects of type Row. */
+export type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
+
+/** Column kinds; attribute names in camel case, columns in snake case. */
+export const column = {
+  key: { type: DataTypes.UUID, primaryKey: true },
+  id: { type: DataTypes.UUID },
+  text: { type: DataTypes.TEXT },
+  real: { type: DataTypes.DOUBLE },
+  whole: { type: DataTypes.INTEGER },
+  flag: { type: DataTypes.BOOLEAN },
+  moment: { type: DataTypes.DATE },
+  day: { type: DataTypes.DATEONLY },
+  json: { type: DataTypes.JSONB },
+  texts: { type: DataTypes.ARRAY(DataTypes.TEXT) },
+  ids: { type: DataTypes.ARRAY(DataTypes.UUID) },
+} as const;
+
+/** Defines one table; the migrations own its shape, so nothing is synchronised from here. */
+export function defineTable<Row extends object>(
+  sequelize: Sequelize,
+  tableName: string,
+  columns: { readonly [K in keyof Row]: (typeof column)[keyof typeof column] },
+): Table<Row> {
+  return sequelize.define<Model<Row, Partial<Row>>>(tableName, columns as unknown as ModelAttributes<Model<Row>>, {
+    tableName,
+    underscored: true,
+    timestamps: false,
+  }) as Table<Row>;
+}
