@@ -5,7 +5,15 @@ import { join } from "node:path";
 import { NeedsPerson } from "./debianPackages.mjs";
 import { checkout } from "./paths.mjs";
 
-const sources = ["web/src", "web/public", "web/index.html", "web/vite.config.ts", "core/src", "contract/src", "package-lock.json"];
+const sources = [
+  "web/src",
+  "web/public",
+  "web/index.html",
+  "web/vite.config.ts",
+  "core/src",
+  "contract/src",
+  "package-lock.json",
+];
 
 /** Builds the client if anything it is made of changed since the last build. */
 export function ensureClientBuild() {

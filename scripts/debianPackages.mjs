@@ -33,7 +33,9 @@ function install(packages, { withoutDebianCluster = false }) {
   const isRoot = process.getuid?.() === 0;
   const prefix = isRoot ? [] : canSudo() ? ["sudo", "-n"] : null;
   if (!prefix || !existsSync("/usr/bin/apt-get")) {
-    throw new NeedsPerson(`${packages.join(" and ")} must be installed first. Run this once, then start again:\n\n  ${line}\n`);
+    throw new NeedsPerson(
+      `${packages.join(" and ")} must be installed first. Run this once, then start again:\n\n  ${line}\n`,
+    );
   }
   if (withoutDebianCluster && isRoot) {
     mkdirSync("/etc/postgresql-common/createcluster.d", { recursive: true });
@@ -50,5 +52,6 @@ function canSudo() {
 function run([command, ...args], line) {
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   const result = spawnSync(command, args, { stdio: ["ignore", "ignore", "inherit"], env });
-  if (result.status !== 0) throw new NeedsPerson(`Installing did not work. Run this by hand, then start again:\n\n  ${line}\n`);
+  if (result.status !== 0)
+    throw new NeedsPerson(`Installing did not work. Run this by hand, then start again:\n\n  ${line}\n`);
 }

@@ -12,7 +12,9 @@ export function ensurePackages() {
     throw new NeedsPerson(`Pale Cap needs Node 20.19 or later; this is ${process.versions.node}.`);
   }
   const stamp = join(checkout, "node_modules", ".pale-cap-lock");
-  const wanted = createHash("sha256").update(readFileSync(join(checkout, "package-lock.json"))).digest("hex");
+  const wanted = createHash("sha256")
+    .update(readFileSync(join(checkout, "package-lock.json")))
+    .digest("hex");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
   console.error("Installing npm packages from the lock file (about a minute).");
   // npm's own settings of an outer `npm start` must not leak into this one.

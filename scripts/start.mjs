@@ -95,7 +95,9 @@ async function startDev(databaseUrl) {
   const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(apiPort) };
   const args = ["--watch", "--watch-preserve-output", "--import", "tsx", "server/src/main.ts"];
   const api = spawn(process.execPath, args, { cwd: checkout, env, stdio: "inherit" });
-  undo.push(() => new Promise((resolve) => (api.exitCode === null ? api.once("exit", resolve) && api.kill() : resolve())));
+  undo.push(
+    () => new Promise((resolve) => (api.exitCode === null ? api.once("exit", resolve) && api.kill() : resolve())),
+  );
   const { createServer } = await import("vite");
   const vite = await createServer({
     root: join(checkout, "web"),
@@ -140,10 +142,11 @@ async function stop(code) {
 }
 
 function explain(error) {
-  if (error?.code === "EADDRINUSE") return `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`;
+  if (error?.code === "EADDRINUSE")
+    return `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`;
   const cause = error?.original ?? error?.parent ?? error;
   if (process.env.DATABASE_URL && ["ECONNREFUSED", "ENOTFOUND", "28P01", "3D000"].includes(cause?.code)) {
     return `The database at DATABASE_URL does not let Pale Cap in: ${cause.message}`;
   }
-  return error?.stack ?? String(error);
+  return cause?.message && cause !== error ? `${cause.message}\n${error.stack}` : (error?.stack ?? String(error));
 }

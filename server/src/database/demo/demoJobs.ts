@@ -185,8 +185,8 @@ const consoleBrick: DemoJob = {
   },
   capacitors: [
     capacitor("C3", "bulk", [150, 400, 105], [18, 40, 7.5], [22, 30], 90, "gp"),
-    capacitor("C31", "12 V", [2200, 16, 105], [10, 25, 5], [72, 20], 270, "lowz", "light_half"),
-    capacitor("C32", "12 V", [2200, 16, 105], [10, 25, 5], [87, 20], 270, "lowz", "light_half"),
+    capacitor("C31", "12 V", [1500, 16, 105], [10, 25, 5], [72, 20], 270, "lowz", "light_half"),
+    capacitor("C32", "12 V", [1500, 16, 105], [10, 25, 5], [87, 20], 270, "lowz", "light_half"),
     capacitor("C35", "stby", [470, 10, 105], [8, 11.5, 3.5], [80, 54], 0, "lowz", "light_half"),
   ],
   outlines: [
@@ -203,8 +203,8 @@ const consoleBrick: DemoJob = {
   looked: { C3: [], C31: ["domed"], C32: ["domed", "crust"], C35: [] },
   readings: [
     ...measured("C3", 0.24, 146, "lead_lifted", 5 * day),
-    ...measured("C31", 0.29, 1240, "out", 5 * day),
-    ...measured("C32", 0.47, 880, "out", 5 * day),
+    ...measured("C31", 0.29, 840, "out", 5 * day),
+    ...measured("C32", 0.47, 610, "out", 5 * day),
     ...measured("C35", 0.09, 455, "lead_lifted", 5 * day),
   ],
   plans: ["C31", "C32"],

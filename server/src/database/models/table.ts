@@ -24,7 +24,10 @@ export function defineTable<Row extends object>(
   tableName: string,
   columns: { readonly [K in keyof Row]: (typeof column)[keyof typeof column] },
 ): Table<Row> {
-  return sequelize.define<Model<Row, Partial<Row>>>(tableName, columns as unknown as ModelAttributes<Model<Row>>, {
+  // Sequelize writes into the descriptions it is given: every table gets its own copies.
+  const copies = Object.entries<object>(columns).map(([name, description]) => [name, { ...description }]);
+  const attributes = Object.fromEntries(copies) as ModelAttributes<Model<Row>>;
+  return sequelize.define<Model<Row, Partial<Row>>>(tableName, attributes, {
     tableName,
     underscored: true,
     timestamps: false,

@@ -1,0 +1,66 @@
+import { lenses } from "@pale-cap/core";
+import { useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { targetSelected } from "../../job/benchSlice";
+import { useAppDispatch } from "../../job/hooks";
+import { useBenchQuery, useJobQuery } from "../../job/jobApi";
+import { useKeys } from "../../ui/useKeys";
+import { lensLabels } from "../../wording/lensWords";
+import classes from "./frame.module.css";
+
+/** One line to go anywhere: a job's number, a lens, a part's designator. */
+export function CommandBox({ jobId }: { readonly jobId: string | undefined }) {
+  const [text, setText] = useState("");
+  const [isLost, setLost] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const { data: lines = [] } = useBenchQuery();
+  const { data: detail } = useJobQuery(jobId ?? "", { skip: !jobId });
+  useKeys("Everywhere", [{ key: "g", label: "go to a job, lens or part", action: () => input.current?.focus() }]);
+
+  function go() {
+    const wanted = text.trim().toLowerCase();
+    if (!wanted) return;
+    const lens = lenses.find((one) => jobId && lensLabels[one].toLowerCase().startsWith(wanted));
+    const position = detail?.positions.find((one) => one.designator.toLowerCase() === wanted);
+    const line = lines.find((one) => Number(wanted) === one.number);
+    if (position && jobId) dispatch(targetSelected({ jobId, target: { kind: "part", id: position.id } }));
+    else if (line) navigate(`/jobs/${line.id}`);
+    else if (lens) navigate(`/jobs/${jobId}/${lens}`);
+    else {
+      setLost(true);
+      return;
+    }
+    setText("");
+    input.current?.blur();
+  }
+
+  return (
+    <form
+      className={classes.command}
+      onSubmit={(event) => {
+        event.preventDefault();
+        go();
+      }}
+    >
+      <input
+        ref={input}
+        value={text}
+        aria-label="Go to a job, lens or part"
+        aria-invalid={isLost}
+        placeholder={jobId ? "Part, lens or job number" : "Job number"}
+        onChange={(event) => {
+          setText(event.currentTarget.value);
+          setLost(false);
+        }}
+        onKeyDown={(event) => event.key === "Escape" && input.current?.blur()}
+      />
+      {isLost && (
+        <span role="status" className={classes.lostHint}>
+          not found
+        </span>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,57 @@
+import { Loader } from "@mantine/core";
+import { useEffect } from "react";
+import { Link, Outlet, useParams } from "react-router";
+import { jobClosed, jobOpened } from "../../job/benchSlice";
+import { useAppDispatch } from "../../job/hooks";
+import { JobProvider } from "../../job/JobContext";
+import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import classes from "./frame.module.css";
+import { KeysHelp } from "./KeysHelp";
+import { Ladder } from "./Ladder";
+import { TopStrip } from "./TopStrip";
+
+/** The frame of a job: strip, ladder of lenses, and the lens itself. */
+export function JobFrame() {
+  const { jobId = "" } = useParams();
+  const job = useJobQuery(jobId);
+  const rules = useHouseRulesQuery();
+  const dispatch = useAppDispatch();
+  const problem = asProblem(job.error) ?? asProblem(rules.error);
+  const isMissing = problem?.code === "not_found";
+  const loadedId = job.data?.job.id;
+  useEffect(() => {
+    if (loadedId) dispatch(jobOpened(loadedId));
+    if (isMissing) dispatch(jobClosed(jobId));
+  }, [dispatch, loadedId, isMissing, jobId]);
+  if (problem) {
+    return (
+      <div className={classes.page}>
+        <TopStrip />
+        <main className={classes.lost}>
+          <ProblemNote problem={problem} />
+          <Link to="/">To the bench</Link>
+        </main>
+      </div>
+    );
+  }
+  if (!job.data || !rules.data) {
+    return (
+      <div className={classes.lost}>
+        <Loader size="sm" aria-label="Loading the job" />
+      </div>
+    );
+  }
+  return (
+    <JobProvider detail={job.data} houseRules={rules.data}>
+      <div className={classes.job}>
+        <TopStrip jobId={jobId} />
+        <Ladder />
+        <main className={classes.lens}>
+          <Outlet key={jobId} />
+        </main>
+        <KeysHelp />
+      </div>
+    </JobProvider>
+  );
+}

@@ -1,0 +1,112 @@
+import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+import { IconMoon, IconSun, IconX } from "@tabler/icons-react";
+import { NavLink, useNavigate } from "react-router";
+import { jobClosed, personChosen } from "../../job/benchSlice";
+import { useAppDispatch, useAppSelector } from "../../job/hooks";
+import { useBenchQuery, usePeopleQuery } from "../../job/jobApi";
+import { deviceName } from "../../job/parts";
+import { ChargeWatch } from "./ChargeWatch";
+import { CommandBox } from "./CommandBox";
+import classes from "./frame.module.css";
+
+/** Mark, open jobs, command box, charge watch, person: the same on every screen. */
+export function TopStrip({ jobId }: { readonly jobId?: string }) {
+  return (
+    <header className={classes.strip}>
+      <NavLink to="/" className={classes.brand} aria-label="Pale Cap, to the bench">
+        <BrandMark />
+        <span>Pale Cap</span>
+      </NavLink>
+      <JobChips currentId={jobId} />
+      <CommandBox jobId={jobId} />
+      {jobId && <ChargeWatch />}
+      <PersonMenu />
+      <SchemeSwitch />
+    </header>
+  );
+}
+
+function BrandMark() {
+  return (
+    <svg viewBox="0 0 26 26" width="26" height="26" aria-hidden="true">
+      <circle cx="13" cy="13" r="11" fill="var(--sleeve)" stroke="var(--can-edge)" strokeWidth="1.7" />
+      <path d="M18 3.2a11 11 0 0 1 0 19.6z" fill="var(--stripe)" />
+    </svg>
+  );
+}
+
+function JobChips({ currentId }: { readonly currentId: string | undefined }) {
+  const openIds = useAppSelector((state) => state.bench.openJobIds);
+  const { data: lines = [] } = useBenchQuery();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  // Three chips fit beside the command box at 1280; the job on screen is always one of them.
+  const shown = openIds.filter((id) => id === currentId || openIds.indexOf(id) >= openIds.length - 3).slice(-3);
+  return (
+    <nav className={classes.chips} aria-label="Open jobs">
+      {shown.map((id) => {
+        const line = lines.find((one) => one.id === id);
+        if (!line) return null;
+        return (
+          <span key={id} className={classes.chip} data-current={id === currentId || undefined}>
+            <NavLink to={`/jobs/${id}`} title={deviceName(line)}>
+              <b>{String(line.number).padStart(4, "0")}</b>{" "}
+              <span className={classes.chipName}>{line.deviceModel ?? deviceName(line)}</span>
+            </NavLink>
+            <ActionIcon
+              variant="transparent"
+              size={18}
+              color="gray"
+              aria-label={`Take job ${line.number} off the strip`}
+              onClick={() => {
+                dispatch(jobClosed(id));
+                if (id === currentId) navigate("/");
+              }}
+            >
+              <IconX size={13} />
+            </ActionIcon>
+          </span>
+        );
+      })}
+    </nav>
+  );
+}
+
+function PersonMenu() {
+  const { data: people = [] } = usePeopleQuery();
+  const personId = useAppSelector((state) => state.bench.personId);
+  const dispatch = useAppDispatch();
+  const person = people.find((one) => one.id === personId);
+  if (people.length === 0) return null;
+  return (
+    <Menu position="bottom-end" transitionProps={{ duration: 60 }}>
+      <Menu.Target>
+        <button type="button" className={classes.stripButton} aria-label="Who is at this bench">
+          {person?.name ?? "who?"}
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {people.map((one) => (
+          <Menu.Item key={one.id} onClick={() => dispatch(personChosen(one.id))}>
+            {one.name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+function SchemeSwitch() {
+  const { setColorScheme } = useMantineColorScheme();
+  const isDark = useComputedColorScheme("light") === "dark";
+  return (
+    <button
+      type="button"
+      className={classes.stripButton}
+      aria-label={isDark ? "Light scheme" : "Dark scheme"}
+      onClick={() => setColorScheme(isDark ? "light" : "dark")}
+    >
+      {isDark ? <IconSun size={17} /> : <IconMoon size={17} />}
+    </button>
+  );
+}

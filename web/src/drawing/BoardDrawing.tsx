@@ -1,0 +1,197 @@
+import { useElementSize } from "@mantine/hooks";
+import type { Board, FittedPartRow, Net, Position } from "@pale-cap/contract";
+import { formatMarkedCapacitance, sectionFacts, type VerdictWord } from "@pale-cap/core";
+import { memo, useMemo } from "react";
+import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
+import { verdictLabels } from "../wording/verdictWords";
+import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
+import classes from "./drawing.module.css";
+import { VerdictShape } from "./VerdictGlyph";
+
+/** How a lens colours one part. */
+export interface PartLook {
+  readonly verdict?: VerdictWord;
+  /** A short word under the designator instead of the value. */
+  readonly note?: string;
+  readonly isFaded?: boolean;
+  /** Drawn as an empty place: the part was taken out. */
+  readonly isEmpty?: boolean;
+}
+
+interface BoardDrawingProps {
+  readonly board: Board;
+  readonly nets: readonly Net[];
+  readonly positions: readonly Position[];
+  readonly fittedParts: readonly FittedPartRow[];
+  readonly look: (positionId: string) => PartLook;
+  readonly selectedId: string | undefined;
+  /** Other parts of the selected part's bank: ringed faintly. */
+  readonly bankIds: readonly string[];
+  readonly onSelect: (positionId: string) => void;
+}
+
+const margin = 14;
+
+/** The board to scale from above: cans with their stripe, other parts as outlines, zones from mains to output side. */
+export function BoardDrawing(props: BoardDrawingProps) {
+  const { ref, width, height } = useElementSize();
+  const { board } = props;
+  const layout = useMemo(
+    () => layOut(board, props.positions, props.fittedParts),
+    [board, props.positions, props.fittedParts],
+  );
+  const scale = Math.max(
+    Math.min((width - 2 * margin) / board.widthMetres, (height - 2 * margin) / layout.heightMetres),
+    100,
+  );
+  const boardWidth = board.widthMetres * scale;
+  const boardDepth = board.depthMetres * scale;
+  const barrier = board.barrierMetres === null ? null : board.barrierMetres * scale;
+  const left = Math.max(margin, (width - boardWidth) / 2);
+  return (
+    <div ref={ref} className={classes.stage}>
+      {width > 0 && (
+        <TransformWrapper minScale={1} maxScale={6} doubleClick={{ disabled: true }} wheel={{ step: 0.1 }}>
+          <TransformComponent wrapperClass={classes.viewport}>
+            <svg width={width} height={height} role="group" aria-label={`Board ${board.name ?? ""}, from above`}>
+              <g transform={`translate(${left} ${margin})`}>
+                <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
+                {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
+                {layout.outlines.map((one) => (
+                  <Outline key={one.id} position={one} scale={scale} />
+                ))}
+                {layout.cans.map((can) => (
+                  <Can
+                    key={can.position.id}
+                    can={can}
+                    scale={scale}
+                    {...props.look(can.position.id)}
+                    isSelected={can.position.id === props.selectedId}
+                    isBank={props.bankIds.includes(can.position.id)}
+                    section={sectionOf(can.position, props.nets)}
+                    onSelect={props.onSelect}
+                  />
+                ))}
+              </g>
+            </svg>
+          </TransformComponent>
+        </TransformWrapper>
+      )}
+    </div>
+  );
+}
+
+function sectionOf(position: Position, nets: readonly Net[]): string {
+  const net = nets.find((one) => one.id === position.netId);
+  return net ? `${net.name}, ${sectionFacts[net.section].label}` : "no net";
+}
+
+function Zones({
+  width,
+  depth,
+  barrier,
+}: {
+  readonly width: number;
+  readonly depth: number;
+  readonly barrier: number;
+}) {
+  return (
+    <g>
+      <path className={classes.mainsZone} d={`M6 0H${barrier}V${depth}H6a6 6 0 0 1-6-6V6a6 6 0 0 1 6-6z`} />
+      <path className={classes.barrier} d={`M${barrier - 2} 4V${depth - 4}M${barrier + 2} 4V${depth - 4}`} />
+      <text className={classes.zoneName} x="10" y="17">
+        MAINS SIDE
+      </text>
+      {width - barrier > 110 && (
+        <text className={classes.zoneName} x={width - 10} y="17" textAnchor="end">
+          OUTPUT SIDE
+        </text>
+      )}
+    </g>
+  );
+}
+
+const Outline = memo(function Outline({ position, scale }: { readonly position: Position; readonly scale: number }) {
+  const width = (position.outlineWidthMetres ?? 0.01) * scale;
+  const depth = (position.outlineDepthMetres ?? 0.01) * scale;
+  const x = (position.xMetres ?? 0) * scale;
+  const y = (position.yMetres ?? 0) * scale;
+  const isSink = position.kind === "heat-sink";
+  return (
+    <g transform={`translate(${x} ${y})`} role="img" aria-label={`${position.designator}, ${position.kind}`}>
+      <rect
+        className={isSink ? classes.sink : classes.outline}
+        x={-width / 2}
+        y={-depth / 2}
+        width={width}
+        height={depth}
+        rx="2"
+      />
+      <text className={classes.outlineName} textAnchor="middle" y="4">
+        {position.designator}
+      </text>
+    </g>
+  );
+});
+
+interface CanProps extends PartLook {
+  readonly can: DrawnPart;
+  readonly scale: number;
+  readonly isSelected: boolean;
+  readonly isBank: boolean;
+  readonly section: string;
+  readonly onSelect: (positionId: string) => void;
+}
+
+const Can = memo(function Can(props: CanProps) {
+  const { can, scale, verdict } = props;
+  const { position, part } = can;
+  const radius = Math.max((can.diameterMetres * scale) / 2, 6);
+  const marking = part?.capacitanceFarads != null ? formatMarkedCapacitance(part.capacitanceFarads) : "value unknown";
+  const volts = part?.ratedVolts != null ? ` ${part.ratedVolts} V` : "";
+  const stripe = part?.stripeDegrees ?? position.boardNegativeDegrees;
+  const glyphScale = Math.min(1, (radius * 0.62) / 8);
+  const label = [
+    position.designator,
+    marking + volts,
+    props.section,
+    verdict && verdictLabels[verdict],
+    props.isEmpty && "taken out",
+    !can.isPlaced && "not placed yet",
+  ];
+  return (
+    <g
+      transform={`translate(${can.xMetres * scale} ${can.yMetres * scale})`}
+      className={classes.can}
+      role="button"
+      tabIndex={0}
+      aria-label={label.filter(Boolean).join(", ")}
+      aria-pressed={props.isSelected}
+      data-faded={props.isFaded || undefined}
+      onClick={() => props.onSelect(position.id)}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" || event.key === " ") {
+          event.preventDefault();
+          props.onSelect(position.id);
+        }
+      }}
+    >
+      <circle className={classes.focusRing} r={radius + 9} />
+      {props.isSelected && <circle className={classes.selected} r={radius + 6} />}
+      {props.isBank && !props.isSelected && <circle className={classes.bank} r={radius + 5} />}
+      <circle className={props.isEmpty ? classes.emptyPlace : classes.sleeve} r={radius} />
+      {!props.isEmpty && stripe !== null && <path className={classes.stripe} d={stripePath(radius, stripe)} />}
+      {verdict && (
+        <g transform={`scale(${glyphScale})`}>
+          <VerdictShape verdict={verdict} />
+        </g>
+      )}
+      <text className={classes.designator} textAnchor="middle" y={radius + 14}>
+        {position.designator}
+      </text>
+      <text className={classes.value} textAnchor="middle" y={radius + 27}>
+        {props.note ?? marking}
+      </text>
+    </g>
+  );
+});

@@ -1,0 +1,253 @@
+import { Button } from "@mantine/core";
+import type { PlanEdit, Position } from "@pale-cap/contract";
+import {
+  foundPart,
+  type Limit,
+  noOverrides,
+  type RankedReplacement,
+  type Requirement,
+  type RequirementOverrides,
+  replacementRequirement,
+  type Unit,
+} from "@pale-cap/core";
+import { useMemo } from "react";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import { useCatalogueQuery, useEditPlanMutation } from "../../job/jobApi";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { Quantity } from "../../ui/Quantity";
+import { QuantityInput } from "../../ui/QuantityInput";
+import { lifeText, moneyText } from "../../ui/times";
+import { checkWords, limitSourceLabels, rejectionWords } from "../../wording/replacementWords";
+import { useReplacementRanking } from "../../workers/useReplacementRanking";
+import classes from "./choose.module.css";
+
+/** The requirement of one place, with its limits editable, and the parts that meet it by expected life. */
+export function PositionChoice({ position }: { readonly position: Position }) {
+  const { detail, houseRules } = useJob();
+  const { data: catalogue } = useCatalogueQuery();
+  const [editPlan, { error }] = useEditPlanMutation();
+  const plan = detail.plans.find((one) => one.positionId === position.id);
+  const part = foundPart(detail.fittedParts, position.id);
+  const net = detail.nets.find((one) => one.id === position.netId) ?? null;
+  const overrides = plan?.overrides ?? noOverrides;
+  const requirement = useMemo(
+    () =>
+      part &&
+      replacementRequirement({ position, part, net, voltageSchool: houseRules["choose.voltageSchool"] }, overrides),
+    [position, part, net, houseRules, overrides],
+  );
+  const ranking = useReplacementRanking(requirement ?? null, net?.section ?? "other", catalogue);
+  const chosen = catalogue?.find((one) => one.id === plan?.cataloguePartId);
+
+  function save(more: Partial<Pick<PlanEdit, "cataloguePartId" | "overrides">>) {
+    const body: PlanEdit = {
+      writeId: newId(),
+      version: plan?.version ?? 0,
+      cataloguePartId: plan?.cataloguePartId ?? null,
+      overrides: { ...noOverrides, ...overrides },
+      ...more,
+    };
+    void editPlan({ jobId: detail.job.id, positionId: position.id, body });
+  }
+
+  if (!requirement) {
+    return (
+      <p className={classes.soft}>
+        Value or voltage of the old part is not entered: Inspect first, then a requirement can be made.
+      </p>
+    );
+  }
+  return (
+    <>
+      <ProblemNote problem={asProblem(error)} />
+      <RequirementTable
+        requirement={requirement}
+        onOverride={(more) => save({ overrides: { ...noOverrides, ...overrides, ...more } })}
+      />
+      {chosen && (
+        <div className={classes.chosen}>
+          <span>
+            Chosen:{" "}
+            <b>
+              {chosen.maker} {chosen.series}
+            </b>{" "}
+            <Quantity value={chosen.capacitanceFarads} unit="F" isMarking />{" "}
+            <Quantity value={chosen.ratedVolts} unit="V" />
+          </span>
+          <Button size="xs" onClick={() => save({ cataloguePartId: null })}>
+            Undo the choice
+          </Button>
+        </div>
+      )}
+      <Part
+        title="By expected life"
+        aside={
+          ranking && (
+            <span className={classes.soft}>
+              {ranking.survivorCount} fit, {ranking.rejectedCount} do not
+            </span>
+          )
+        }
+      >
+        {!ranking && <p className={classes.soft}>Ranking the catalogue…</p>}
+        {ranking?.survivors.length === 0 && (
+          <p className={classes.soft}>
+            Nothing in the catalogue meets every limit. The near misses below say which limit to look at.
+          </p>
+        )}
+        {ranking && ranking.survivors.length > 0 && (
+          <PartTable
+            rows={ranking.survivors.slice(0, 12)}
+            chosenId={plan?.cataloguePartId ?? null}
+            onChoose={(id) => save({ cataloguePartId: id })}
+            currency={houseRules["shop.currency"]}
+          />
+        )}
+      </Part>
+      {ranking && ranking.nearMisses.length > 0 && (
+        <Part title="Would have ranked as high, but">
+          <ul className={classes.misses}>
+            {ranking.nearMisses.map((miss) => (
+              <li key={miss.part.id}>
+                <span>
+                  <b>
+                    {miss.part.maker} {miss.part.series}
+                  </b>{" "}
+                  <Quantity value={miss.part.capacitanceFarads} unit="F" isMarking />{" "}
+                  <Quantity value={miss.part.ratedVolts} unit="V" /> {miss.part.diameterMetres * 1e3} ×{" "}
+                  {miss.part.heightMetres * 1e3} mm, {lifeText(miss.cappedLifeHours)}
+                </span>
+                <span className={classes.reason}>{miss.rejections.map(rejectionWords).join("; ")}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      )}
+    </>
+  );
+}
+
+function RequirementTable(props: {
+  readonly requirement: Requirement;
+  readonly onOverride: (more: Partial<RequirementOverrides>) => void;
+}) {
+  const { requirement: need, onOverride } = props;
+  const fixed = (label: string, values: readonly Limit[], unit: Unit, isMarking = false) => (
+    <div className={classes.need}>
+      <div className={classes.label}>{label}</div>
+      <div className={classes.value}>
+        {values.map((limit, index) => (
+          <span key={limit.value}>
+            {index > 0 && " to "}
+            <Quantity value={limit.value} unit={unit} isMarking={isMarking} />
+          </span>
+        ))}
+      </div>
+      <div className={classes.source}>{limitSourceLabels[values[0]?.source ?? "assumed"]}</div>
+    </div>
+  );
+  const editable = (
+    label: string,
+    name: keyof RequirementOverrides,
+    limit: Limit | null,
+    unit: Unit,
+    range: readonly [number, number],
+  ) => (
+    <div className={classes.need}>
+      <QuantityInput
+        label={label}
+        size="xs"
+        unit={unit}
+        limits={range}
+        value={limit?.value ?? null}
+        placeholder="no limit"
+        onCommit={(value) => onOverride({ [name]: value })}
+      />
+      <div className={classes.source}>{limit ? limitSourceLabels[limit.source] : "not known"}</div>
+    </div>
+  );
+  return (
+    <Part
+      title="What the place needs"
+      aside={<span className={classes.soft}>{need.isLowEsrOnly ? "switching output: low-ESR parts only" : ""}</span>}
+    >
+      <div className={classes.needs}>
+        {fixed("Capacitance", [need.capacitanceMinFarads, need.capacitanceMaxFarads], "F", true)}
+        {fixed("Rated at least", [need.leastRatedVolts], "V")}
+        {fixed("Class at least", [need.leastTemperatureClassCelsius], "°C")}
+        {editable("⌀ at most", "diameterMaxMetres", need.diameterMaxMetres, "mm", [0.002, 0.2])}
+        {editable("Height at most", "heightMaxMetres", need.heightMaxMetres, "mm", [0.002, 0.2])}
+        {editable("Pitch", "pitchMetres", need.pitchMetres, "mm", [0.0005, 0.05])}
+        {editable("ESR at most", "esrMaxOhms", need.esrMaxOhms, "Ω", [1e-4, 1000])}
+        {editable("Ripple current", "rippleAmpsRms", need.rippleAmpsRms, "A", [0, 100])}
+        {editable("Air around it", "ambientCelsius", need.ambientCelsius, "°C", [-40, 150])}
+      </div>
+    </Part>
+  );
+}
+
+function PartTable(props: {
+  readonly rows: readonly RankedReplacement[];
+  readonly chosenId: string | null;
+  readonly onChoose: (id: string) => void;
+  readonly currency: string;
+}) {
+  return (
+    <table className={classes.table}>
+      <thead>
+        <tr>
+          {["Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""].map((head) => (
+            <th key={head} scope="col">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {props.rows.map((row) => {
+          const { part } = row;
+          const isChosen = part.id === props.chosenId;
+          return (
+            <tr key={part.id} data-chosen={isChosen || undefined}>
+              <td>
+                <b>{part.maker}</b> {part.series}
+                {row.warnings.length > 0 && (
+                  <div className={classes.warning}>{row.warnings.map(checkWords).join(", ")}</div>
+                )}
+              </td>
+              <td>
+                <Quantity value={part.capacitanceFarads} unit="F" isMarking />
+              </td>
+              <td>
+                <Quantity value={part.ratedVolts} unit="V" />
+              </td>
+              <td className={classes.figure}>
+                {part.diameterMetres * 1e3}×{part.heightMetres * 1e3}
+              </td>
+              <td>
+                <Quantity value={part.esrOhms} unit="Ω" />
+              </td>
+              <td>
+                <Quantity value={part.rippleAmpsRms} unit="A" />
+              </td>
+              <td className={classes.figure}>{lifeText(row.cappedLifeHours)}</td>
+              <td className={classes.figure}>{moneyText(part.priceMinor, props.currency)}</td>
+              <td>
+                <Button
+                  size="compact-sm"
+                  variant={isChosen ? "filled" : "default"}
+                  aria-pressed={isChosen}
+                  onClick={() => props.onChoose(part.id)}
+                >
+                  {isChosen ? "chosen" : "Take"}
+                </Button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,246 @@
+import { formatMarkedCapacitance, type Reading, railProof, standingReadings, symptomLabels } from "@pale-cap/core";
+import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { useJob } from "../../job/JobContext";
+import { useCatalogueQuery } from "../../job/jobApi";
+import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
+import { Quantity } from "../../ui/Quantity";
+import { dayText, logTime, moneyText } from "../../ui/times";
+import { signLabels } from "../../wording/boardWords";
+import { cautions } from "../../wording/cautions";
+import { chargeWords } from "../../wording/chargeWords";
+import { openPointWords } from "../../wording/lensWords";
+import { verdictLabels } from "../../wording/verdictWords";
+import classes from "./report.module.css";
+import { useReportRows } from "./useReportRows";
+
+/** The job on paper: complaint, findings with readings before and after, parts, proof, cautions, warranty. */
+export function Report() {
+  const { detail, facts, openPoints, charge, nowMilliseconds } = useJob();
+  const { job } = detail;
+  const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
+  return (
+    <article className={classes.sheet}>
+      <header className={classes.head}>
+        <svg viewBox="0 0 44 44" width="44" height="44" aria-hidden="true">
+          <circle cx="22" cy="22" r="19" fill="#fff" stroke="#1e2730" strokeWidth="2.4" />
+          <path d="M30.6 5a19 19 0 0 1 0 34z" fill="#1e2730" />
+        </svg>
+        <div>
+          <h1>Repair report {String(job.number).padStart(4, "0")}</h1>
+          <div>
+            {deviceName(job)}
+            {job.deviceSerial && `, serial ${job.deviceSerial}`}
+            {job.deviceAgeYears !== null && `, ${job.deviceAgeYears} years old`}
+          </div>
+        </div>
+        <dl className={classes.dates}>
+          <dt>Taken in</dt>
+          <dd>{dayText(job.createdAt)}</dd>
+          <dt>Handed over</dt>
+          <dd>{job.handedOverAt ? dayText(job.handedOverAt) : "not yet"}</dd>
+          <dt>Warranty until</dt>
+          <dd>{job.warrantyUntil ? dayText(job.warrantyUntil) : "set at hand-over"}</dd>
+        </dl>
+      </header>
+      <section>
+        <h2>Complaint</h2>
+        <p>{job.complaint ?? "None noted."}</p>
+        {job.symptoms.length > 0 && (
+          <p className={classes.soft}>{job.symptoms.map((code) => symptomLabels[code] ?? code).join("; ")}.</p>
+        )}
+        {job.symptomNote && <p className={classes.soft}>{job.symptomNote}</p>}
+        {job.customerName && <p className={classes.soft}>For {job.customerName}.</p>}
+      </section>
+      <Findings />
+      <Parts />
+      <Proof />
+      <section>
+        <h2>Open points</h2>
+        {openPoints.length === 0 && <p>None.</p>}
+        <ul>
+          {openPoints.map((point) => (
+            <li key={point.key}>
+              {openPointWords(point)}
+              {accepted.has(point.key) && <em> Accepted: {accepted.get(point.key)}</em>}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section className={classes.cautions}>
+        <h2>Cautions</h2>
+        <p>
+          State of stored charge on {logTime(new Date(nowMilliseconds).toISOString())}:{" "}
+          {chargeWords(charge, facts.energyStores)}.
+        </p>
+        <p>{cautions.storedCharge}</p>
+        <p>{cautions.standing}</p>
+      </section>
+    </article>
+  );
+}
+
+function Findings() {
+  const rows = useReportRows();
+  return (
+    <section>
+      <h2>Findings, before and after</h2>
+      {rows.length === 0 && <p>No part was measured or condemned.</p>}
+      {rows.length > 0 && (
+        <table className={classes.table}>
+          <thead>
+            <tr>
+              {["Part", "Rail", "Found", "Seen", "ESR before", "C before", "Judged", "ESR after", "C after"].map(
+                (head) => (
+                  <th key={head} scope="col">
+                    {head}
+                  </th>
+                ),
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.designator}>
+                <th scope="row">{row.designator}</th>
+                <td>{row.rail}</td>
+                <td className={classes.figure}>
+                  {row.farads === null ? "–" : formatMarkedCapacitance(row.farads)}{" "}
+                  {row.volts === null ? "" : `${row.volts}\u00a0V`}
+                </td>
+                <td>{row.seen.map((sign) => signLabels[sign]).join(", ") || "–"}</td>
+                <td>
+                  <Quantity value={row.before.esr} unit="Ω" />
+                </td>
+                <td>
+                  <Quantity value={row.before.capacitance} unit="F" isMarking />
+                </td>
+                <td className={classes.verdict}>
+                  <VerdictGlyph verdict={row.verdict} size={13} /> {verdictLabels[row.verdict]}
+                </td>
+                <td>{row.isReplaced ? <Quantity value={row.after.esr} unit="Ω" /> : "stays in"}</td>
+                <td>{row.isReplaced ? <Quantity value={row.after.capacitance} unit="F" isMarking /> : ""}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function Parts() {
+  const { detail, houseRules } = useJob();
+  const { data: catalogue = [] } = useCatalogueQuery();
+  const fitted = capacitorsInOrder(detail).filter((one) => one.current?.origin === "replacement");
+  const parts = fitted.map(({ position, current }) => ({
+    designator: position.designator,
+    part: catalogue.find((one) => one.id === current?.cataloguePartId),
+  }));
+  const total = parts.reduce((sum, { part }) => sum + (part?.priceMinor ?? 0), 0);
+  return (
+    <section>
+      <h2>Parts fitted</h2>
+      {parts.length === 0 && <p>None.</p>}
+      {parts.length > 0 && (
+        <table className={classes.table}>
+          <tbody>
+            {parts.map(({ designator, part }) => (
+              <tr key={designator}>
+                <th scope="row">{designator}</th>
+                <td>{part ? `${part.maker} ${part.series}` : "–"}</td>
+                <td className={classes.figure}>
+                  {part &&
+                    `${formatMarkedCapacitance(part.capacitanceFarads)} ${part.ratedVolts}\u00a0V ${part.temperatureClassCelsius}\u00a0°C`}
+                </td>
+                <td className={classes.figure}>
+                  {part && `${part.diameterMetres * 1e3} × ${part.heightMetres * 1e3} mm`}
+                </td>
+                <td className={classes.money}>{part && moneyText(part.priceMinor, houseRules["shop.currency"])}</td>
+              </tr>
+            ))}
+            <tr>
+              <th scope="row" colSpan={4}>
+                Parts
+              </th>
+              <td className={classes.money}>{moneyText(total, houseRules["shop.currency"])}</td>
+            </tr>
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function Proof() {
+  const { detail, facts, rules } = useJob();
+  const rails = netsInOrder(detail).filter(
+    (net) => net.fullLoadAmps !== null || facts.readings.some((reading) => reading.targetId === net.id),
+  );
+  const at = (readings: readonly Reading[], netId: string) => {
+    const last = standingReadings(readings)
+      .filter((one) => one.targetId === netId)
+      .at(-1);
+    return last ? logTime(last.measuredAt) : "";
+  };
+  return (
+    <section>
+      <h2>Proof</h2>
+      {rails.length === 0 && <p>No rail was measured.</p>}
+      {rails.length > 0 && (
+        <table className={classes.table}>
+          <thead>
+            <tr>
+              {[
+                "Rail",
+                "Promised",
+                "Unloaded",
+                "Loaded",
+                "At",
+                "Regulation",
+                "Ripple p-p",
+                "Limit",
+                "Last reading",
+              ].map((head) => (
+                <th key={head} scope="col">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rails.map((net) => {
+              const proof = railProof(net, facts.readings, rules.rail);
+              return (
+                <tr key={net.id}>
+                  <th scope="row">{net.name}</th>
+                  <td>
+                    <Quantity value={net.fullLoadAmps} unit="A" />
+                  </td>
+                  <td>
+                    <Quantity value={proof.unloadedVolts} unit="V" digits={4} keepsZeros />
+                  </td>
+                  <td>
+                    <Quantity value={proof.loadedVolts} unit="V" digits={4} keepsZeros />
+                  </td>
+                  <td>
+                    <Quantity value={proof.loadAmps} unit="A" />
+                  </td>
+                  <td>
+                    <Quantity value={proof.loadRegulationRatio} unit="%" digits={2} />
+                  </td>
+                  <td>
+                    <Quantity value={proof.rippleVolts} unit="V" />
+                  </td>
+                  <td>
+                    <Quantity value={proof.rippleLimitVolts} unit="V" />
+                  </td>
+                  <td>{at(facts.readings, net.id)}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

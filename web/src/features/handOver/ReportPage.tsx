@@ -1,0 +1,38 @@
+import { Button, Loader } from "@mantine/core";
+import { Link, useParams } from "react-router";
+import { JobProvider } from "../../job/JobContext";
+import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { Report } from "./Report";
+import classes from "./report.module.css";
+
+/** The report by itself, ready for paper. */
+export function ReportPage() {
+  const { jobId = "" } = useParams();
+  const job = useJobQuery(jobId);
+  const rules = useHouseRulesQuery();
+  if (job.error || rules.error) {
+    return (
+      <main className={classes.page}>
+        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
+        <Link to="/">To the bench</Link>
+      </main>
+    );
+  }
+  if (!job.data || !rules.data) return <Loader aria-label="Loading the report" />;
+  return (
+    <JobProvider detail={job.data} houseRules={rules.data}>
+      <div className={classes.desk}>
+        <nav className={classes.tools}>
+          <Button component={Link} to={`/jobs/${jobId}/hand-over`}>
+            Back to the job
+          </Button>
+          <Button variant="filled" onClick={() => window.print()}>
+            Print
+          </Button>
+        </nav>
+        <Report />
+      </div>
+    </JobProvider>
+  );
+}

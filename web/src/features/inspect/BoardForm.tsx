@@ -1,0 +1,67 @@
+import { TextInput } from "@mantine/core";
+import { type BoardValues, boardLimits } from "@pale-cap/contract";
+import { useJob } from "../../job/JobContext";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
+import classes from "./inspect.module.css";
+
+/** The board itself: name, size, where the barrier runs, how high the lid is. */
+export function BoardForm() {
+  const { detail } = useJob();
+  const [edit, { problem }] = useBoardEdit();
+  const { id, version, ...stored } = detail.board;
+  const change = (values: Partial<BoardValues>) =>
+    void edit([{ table: "board", operation: "update", id, version, values: { ...stored, ...values } }]);
+  const size = [0.01, boardLimits.boardMetres] as const;
+  return (
+    <Part title="Board">
+      <ProblemNote problem={problem} />
+      <TextInput
+        key={stored.name}
+        size="xs"
+        label="Name and revision"
+        defaultValue={stored.name ?? ""}
+        onBlur={(event) => {
+          const name = event.currentTarget.value.trim() || null;
+          if (name !== stored.name) change({ name });
+        }}
+      />
+      <div className={classes.pair}>
+        <QuantityInput
+          label="Width"
+          size="xs"
+          unit="mm"
+          limits={size}
+          value={stored.widthMetres}
+          onCommit={(value) => value !== null && change({ widthMetres: value })}
+        />
+        <QuantityInput
+          label="Depth"
+          size="xs"
+          unit="mm"
+          limits={size}
+          value={stored.depthMetres}
+          onCommit={(value) => value !== null && change({ depthMetres: value })}
+        />
+        <QuantityInput
+          label="Barrier from the left"
+          size="xs"
+          unit="mm"
+          limits={[0, boardLimits.boardMetres]}
+          value={stored.barrierMetres}
+          onCommit={(barrierMetres) => change({ barrierMetres })}
+        />
+        <QuantityInput
+          label="Room under the lid"
+          size="xs"
+          unit="mm"
+          limits={[0.002, boardLimits.lengthMetres]}
+          value={stored.lidHeightMetres}
+          onCommit={(lidHeightMetres) => change({ lidHeightMetres })}
+        />
+      </div>
+    </Part>
+  );
+}

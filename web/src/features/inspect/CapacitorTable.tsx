@@ -1,0 +1,349 @@
+import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
+import { notifications } from "@mantine/notifications";
+import {
+  type BoardChange,
+  boardLimits,
+  type FittedPartValues,
+  type PositionValues,
+  type Problem,
+} from "@pale-cap/contract";
+import { capacitorClasses, sectionFacts, sections } from "@pale-cap/core";
+import { IconTrash } from "@tabler/icons-react";
+import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "react";
+import { useJob } from "../../job/JobContext";
+import { capacitorsInOrder, netsInOrder, type PlacedCapacitor } from "../../job/parts";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { useTarget } from "../../job/useTarget";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
+import {
+  type CapacitorDraft,
+  emptyDraft,
+  insertion,
+  nextDraft,
+  partValues,
+  positionValues,
+  resolveNet,
+} from "./capacitorDraft";
+import classes from "./inspect.module.css";
+
+const length = [0.0005, boardLimits.lengthMetres] as const;
+const place = [0, boardLimits.boardMetres] as const;
+const heads = ["Part", "Section or rail", "C", "V", "Class °C", "Type", "⌀", "Height", "Pitch", "x", "y", "Stripe", ""];
+
+/** The capacitors as a table: one entry row that Enter commits, and every stored row editable in place. */
+export function CapacitorTable() {
+  const { detail } = useJob();
+  const [edit, { problem, isLoading }] = useBoardEdit();
+  const rows = useMemo(() => capacitorsInOrder(detail), [detail]);
+  return (
+    <div className={classes.tableWrap}>
+      <table className={classes.table}>
+        <thead>
+          <tr>
+            {heads.map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <EntryRow isLoading={isLoading} onAdd={edit} />
+          {rows.map((row) => (
+            <StoredRow key={row.position.id} row={row} onEdit={edit} />
+          ))}
+        </tbody>
+      </table>
+      <ProblemNote problem={problem} />
+    </div>
+  );
+}
+
+type Edit = (changes: readonly BoardChange[]) => Promise<Problem | undefined>;
+
+function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoading: boolean }) {
+  const { detail } = useJob();
+  const [, select] = useTarget();
+  const [draft, setDraft] = useState<CapacitorDraft>(() => startDraft(detail.positions.map((one) => one.designator)));
+  const [invalid, setInvalid] = useState<ReadonlySet<string>>(new Set());
+  const [error, setError] = useState<string>();
+  const first = useRef<HTMLInputElement>(null);
+  const set = (more: Partial<CapacitorDraft>) => setDraft((now) => ({ ...now, ...more }));
+  const validity = (name: string) => (isValid: boolean) =>
+    setInvalid((now) => new Set(isValid ? [...now].filter((one) => one !== name) : [...now, name]));
+
+  async function add() {
+    if (draft.designator.trim() === "") return setError("A designator is needed.");
+    if (invalid.size > 0) return setError("One of the numbers is not understood.");
+    const { changes, netId, positionId } = insertion(draft, detail.nets);
+    const problem = await onAdd(changes);
+    if (problem) return setError(problem.errors[0] ? problem.detail : problem.title);
+    setError(undefined);
+    setDraft(nextDraft(draft, netId));
+    select({ kind: "part", id: positionId });
+    first.current?.focus();
+    first.current?.select();
+  }
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== "Enter") return;
+    event.preventDefault();
+    void add();
+  };
+  return (
+    <tr className={classes.entry} onKeyDown={onKeyDown}>
+      <td>
+        <TextInput
+          ref={first}
+          size="xs"
+          aria-label="New part, designator"
+          value={draft.designator}
+          error={error}
+          autoComplete="off"
+          onChange={(event) => set({ designator: event.currentTarget.value })}
+        />
+      </td>
+      <Cells prefix="New part" draft={draft} onChange={(more) => set(more)} onValidity={validity} isLive />
+      <td>
+        <Button size="xs" variant="filled" loading={isLoading} onClick={() => void add()}>
+          Add
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function startDraft(taken: readonly string[]): CapacitorDraft {
+  const numbers = taken.map((one) => Number(/^C(\d+)$/.exec(one)?.[1] ?? 0));
+  return { ...emptyDraft, designator: `C${Math.max(0, ...numbers) + 1}` };
+}
+
+function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly onEdit: Edit }) {
+  const { detail } = useJob();
+  const [target, select] = useTarget();
+  const { position, found } = row;
+  const draft: CapacitorDraft = {
+    designator: position.designator,
+    netChoice: position.netId ?? "",
+    capacitanceFarads: found?.capacitanceFarads ?? null,
+    ratedVolts: found?.ratedVolts ?? null,
+    temperatureClassCelsius: found?.temperatureClassCelsius ?? null,
+    capacitorClass: found?.capacitorClass ?? null,
+    diameterMetres: found?.diameterMetres ?? null,
+    heightMetres: found?.heightMetres ?? null,
+    pitchMetres: position.pitchMetres,
+    xMetres: position.xMetres,
+    yMetres: position.yMetres,
+    stripeDegrees: found?.stripeDegrees ?? null,
+  };
+
+  function changePosition(values: Partial<PositionValues>, more: readonly BoardChange[] = []) {
+    const all = { ...positionValues(position), ...values };
+    void onEdit([
+      ...more,
+      { table: "position", operation: "update", id: position.id, version: position.version, values: all },
+    ]);
+  }
+  function changePart(values: Partial<FittedPartValues>) {
+    if (!found) return;
+    const all = { ...partValues(found), ...values };
+    void onEdit([{ table: "fittedPart", operation: "update", id: found.id, version: found.version, values: all }]);
+  }
+  function change(more: Partial<CapacitorDraft>) {
+    if (more.netChoice !== undefined) {
+      const net = resolveNet(more.netChoice, detail.nets);
+      return changePosition({ netId: net.id }, net.changes);
+    }
+    const { pitchMetres, xMetres, yMetres } = more;
+    if ("pitchMetres" in more) return changePosition({ pitchMetres });
+    if ("xMetres" in more) return changePosition({ xMetres });
+    if ("yMetres" in more) return changePosition({ yMetres });
+    changePart(more as Partial<FittedPartValues>);
+  }
+  async function remove() {
+    const { id, version } = position;
+    const problem = await onEdit([{ table: "position", operation: "delete", id, version, values: null }]);
+    if (problem) return;
+    notifications.show({
+      message: (
+        <span>
+          {position.designator} taken off the list.{" "}
+          <Button
+            size="compact-xs"
+            onClick={() =>
+              void onEdit([{ table: "position", operation: "restore", id, version: version + 1, values: null }])
+            }
+          >
+            Undo
+          </Button>
+        </span>
+      ),
+    });
+  }
+  return (
+    <tr
+      data-selected={target?.id === position.id || undefined}
+      onFocus={() => select({ kind: "part", id: position.id })}
+    >
+      <td>
+        <TextInput
+          key={position.designator}
+          size="xs"
+          aria-label={`${position.designator}, designator`}
+          defaultValue={position.designator}
+          classNames={{ input: classes.designator }}
+          autoComplete="off"
+          onBlur={(event) => {
+            const designator = event.currentTarget.value.trim();
+            if (designator !== "" && designator !== position.designator) changePosition({ designator });
+          }}
+        />
+      </td>
+      <Cells prefix={position.designator} draft={draft} onChange={change} />
+      <td>
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          aria-label={`Take ${position.designator} off the list`}
+          onClick={() => void remove()}
+        >
+          <IconTrash size={16} />
+        </ActionIcon>
+      </td>
+    </tr>
+  );
+}
+
+interface CellsProps {
+  readonly prefix: string;
+  readonly draft: CapacitorDraft;
+  readonly onChange: (more: Partial<CapacitorDraft>) => void;
+  readonly onValidity?: (name: string) => (isValid: boolean) => void;
+  /** Report every understood keystroke instead of the finished field. */
+  readonly isLive?: boolean;
+}
+
+/** The cells between designator and action, the same for the entry row and for stored rows. */
+function Cells({ prefix, draft, onChange, onValidity, isLive = false }: CellsProps) {
+  const number = (
+    name: keyof CapacitorDraft &
+      (
+        | "capacitanceFarads"
+        | "ratedVolts"
+        | "temperatureClassCelsius"
+        | "diameterMetres"
+        | "heightMetres"
+        | "pitchMetres"
+        | "xMetres"
+        | "yMetres"
+      ),
+    label: string,
+    unit: "F" | "V" | "°C" | "mm",
+    limits: readonly [number, number],
+  ): ReactNode => {
+    const report = (value: number | null) => onChange({ [name]: value });
+    return (
+      <td data-unit={unit}>
+        <QuantityInput
+          label={`${prefix}, ${label}`}
+          isLabelHidden
+          size="xs"
+          unit={unit}
+          defaultPrefix={unit === "F" ? "u" : ""}
+          limits={limits}
+          value={draft[name]}
+          {...(isLive ? { onChange: report } : { onCommit: report })}
+          onValidity={onValidity?.(name)}
+        />
+      </td>
+    );
+  };
+  return (
+    <>
+      <td>
+        <NetSelect
+          label={`${prefix}, section or rail`}
+          value={draft.netChoice}
+          onChange={(netChoice) => onChange({ netChoice })}
+        />
+      </td>
+      {number("capacitanceFarads", "capacitance", "F", [1e-9, 0.1])}
+      {number("ratedVolts", "rated voltage", "V", [2, boardLimits.ratedVolts])}
+      {number("temperatureClassCelsius", "temperature class", "°C", [40, 200])}
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`${prefix}, type`}
+          value={draft.capacitorClass ?? ""}
+          data={[
+            { value: "", label: "?" },
+            ...capacitorClasses.map((one) => ({ value: one, label: classLabels[one] })),
+          ]}
+          onChange={(event) =>
+            onChange({ capacitorClass: (event.currentTarget.value || null) as CapacitorDraft["capacitorClass"] })
+          }
+        />
+      </td>
+      {number("diameterMetres", "diameter", "mm", length)}
+      {number("heightMetres", "height", "mm", length)}
+      {number("pitchMetres", "pitch", "mm", [0.0005, 0.05])}
+      {number("xMetres", "x", "mm", place)}
+      {number("yMetres", "y", "mm", place)}
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`${prefix}, stripe points to`}
+          value={draft.stripeDegrees === null ? "" : String(draft.stripeDegrees)}
+          data={stripeOptions}
+          onChange={(event) =>
+            onChange({ stripeDegrees: event.currentTarget.value === "" ? null : Number(event.currentTarget.value) })
+          }
+        />
+      </td>
+    </>
+  );
+}
+
+const classLabels = { gp: "general", lowz: "low Z", ultra: "ultra low", polymer: "polymer" } as const;
+
+const stripeOptions = [
+  { value: "", label: "?" },
+  { value: "0", label: "right" },
+  { value: "90", label: "bottom" },
+  { value: "180", label: "left" },
+  { value: "270", label: "top" },
+];
+
+function NetSelect(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (choice: string) => void;
+}) {
+  const { detail } = useJob();
+  return (
+    <NativeSelect
+      size="xs"
+      aria-label={props.label}
+      value={props.value}
+      onChange={(event) => props.onChange(event.currentTarget.value)}
+      data={[
+        { value: "", label: "unknown" },
+        ...(detail.nets.length > 0
+          ? [
+              {
+                group: "On this board",
+                items: netsInOrder(detail).map((net) => ({
+                  value: net.id,
+                  label: `${net.name} (${sectionFacts[net.section].label.toLowerCase()})`,
+                })),
+              },
+            ]
+          : []),
+        {
+          group: "New rail in",
+          items: sections.map((one) => ({ value: `new:${one}`, label: sectionFacts[one].label })),
+        },
+      ]}
+    />
+  );
+}

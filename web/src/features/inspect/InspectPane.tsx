@@ -1,0 +1,110 @@
+import { Button, Chip, NativeSelect } from "@mantine/core";
+import { foundPart, latestSigns, polarityMarks, type SignState, type VisualSign, visualSigns } from "@pale-cap/core";
+import { newId } from "../../api/newId";
+import { useAppSelector } from "../../job/hooks";
+import { useJob } from "../../job/JobContext";
+import { useLogSignsMutation } from "../../job/jobApi";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { useSelectedPosition } from "../../job/useTarget";
+import { Pane, Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { markLabels, signLabels } from "../../wording/boardWords";
+import { BoardForm } from "./BoardForm";
+import { positionValues } from "./capacitorDraft";
+import classes from "./inspect.module.css";
+import { RailTable } from "./RailTable";
+
+/** The selected part's signs and polarity mark; under it the rails and the board. */
+export function InspectPane() {
+  const position = useSelectedPosition();
+  return (
+    <Pane title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}>
+      {position ? (
+        <Signs key={position.id} positionId={position.id} />
+      ) : (
+        <p className={classes.soft}>Type the first capacitor into the table below; Enter adds it.</p>
+      )}
+      <RailTable />
+      <BoardForm />
+    </Pane>
+  );
+}
+
+function Signs({ positionId }: { readonly positionId: string }) {
+  const { detail } = useJob();
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [logSigns, { error }] = useLogSignsMutation();
+  const [edit, boardEdit] = useBoardEdit();
+  const position = detail.positions.find((one) => one.id === positionId);
+  const part = foundPart(detail.fittedParts, positionId);
+  if (!part || !position) return null;
+  const signs = latestSigns(detail.signs, part.id);
+  const fittedPartId = part.id;
+  const isClean = visualSigns.every((sign) => signs[sign] === "not_seen");
+
+  function log(states: readonly (readonly [VisualSign, SignState])[]) {
+    const observations = states.map(([sign, state]) => ({ id: newId(), sign, state }));
+    const body = { id: newId(), fittedPartId, observations, observedAt: new Date().toISOString(), personId };
+    void logSigns({ jobId: detail.job.id, body });
+  }
+
+  return (
+    <Part title="What can be seen" aside={<span className={classes.soft}>a clean look never clears a part</span>}>
+      <div className={classes.signs}>
+        {visualSigns.map((sign) => (
+          <Chip
+            key={sign}
+            size="sm"
+            radius={3}
+            variant="outline"
+            checked={signs[sign] === "seen"}
+            onChange={(checked) => log([[sign, checked ? "seen" : "not_seen"]])}
+          >
+            {signLabels[sign]}
+          </Chip>
+        ))}
+        <Button size="xs" disabled={isClean} onClick={() => log(visualSigns.map((sign) => [sign, "not_seen"]))}>
+          {isClean ? "looked, nothing seen" : "Nothing seen"}
+        </Button>
+      </div>
+      <ProblemNote problem={asProblem(error) ?? boardEdit.problem} />
+      <div className={classes.pair}>
+        <NativeSelect
+          label="Board's polarity mark"
+          value={position.polarityMark ?? ""}
+          data={[
+            { value: "", label: "not noted" },
+            ...polarityMarks.map((mark) => ({ value: mark, label: markLabels[mark] })),
+          ]}
+          onChange={(event) =>
+            change({ polarityMark: (event.currentTarget.value || null) as typeof position.polarityMark })
+          }
+        />
+        <NativeSelect
+          label="It puts the negative side"
+          value={position.boardNegativeDegrees === null ? "" : String(position.boardNegativeDegrees)}
+          data={[
+            { value: "", label: "not noted" },
+            { value: "0", label: "right" },
+            { value: "90", label: "bottom" },
+            { value: "180", label: "left" },
+            { value: "270", label: "top" },
+          ]}
+          onChange={(event) =>
+            change({
+              boardNegativeDegrees: event.currentTarget.value === "" ? null : Number(event.currentTarget.value),
+            })
+          }
+        />
+      </div>
+    </Part>
+  );
+
+  function change(values: Partial<ReturnType<typeof positionValues>>) {
+    if (!position) return;
+    const { id, version } = position;
+    void edit([
+      { table: "position", operation: "update", id, version, values: { ...positionValues(position), ...values } },
+    ]);
+  }
+}

@@ -1,0 +1,160 @@
+import { Button, Chip, Group, NativeSelect, NumberInput, Textarea, TextInput } from "@mantine/core";
+import { schemaResolver, useForm } from "@mantine/form";
+import { type Intake, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
+import { deviceKinds, symptomGroups } from "@pale-cap/core";
+import { useRef, useState } from "react";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import { useEditIntakeMutation } from "../../job/jobApi";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { intakeOf } from "./IntakeLens";
+import classes from "./intake.module.css";
+
+type TextField = Exclude<keyof Intake, "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor">;
+
+/** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
+export function IntakeForm({ job }: { readonly job: Job }) {
+  const { houseRules } = useJob();
+  const [edit, { isLoading }] = useEditIntakeMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const base = useRef(job.version);
+  const writeId = useRef(newId());
+  const form = useForm<Intake>({
+    initialValues: intakeOf(job),
+    validate: schemaResolver(intakeSchema, { sync: true }),
+  });
+
+  async function save(values: Intake) {
+    const body = { writeId: writeId.current, version: base.current, values: withoutEmpty(values) };
+    const answer = await edit({ jobId: job.id, body });
+    // A refused write never used up its id, but a changed body needs a new one in any case.
+    writeId.current = newId();
+    const refused = asProblem(answer.error);
+    setProblem(refused);
+    if (answer.data) {
+      base.current = answer.data.version;
+      form.setInitialValues(intakeOf(answer.data));
+      form.resetDirty(intakeOf(answer.data));
+    } else if (refused) {
+      form.setErrors(Object.fromEntries(refused.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
+    }
+  }
+
+  const text = (name: TextField) => ({
+    value: form.values[name] ?? "",
+    onChange: (event: { currentTarget: { value: string } }) =>
+      form.setFieldValue(name, event.currentTarget.value === "" ? null : (event.currentTarget.value as never)),
+    error: form.errors[name],
+    autoComplete: "off",
+  });
+  const current = problem?.current as { version: number } | undefined;
+  return (
+    <form className={classes.form} onSubmit={form.onSubmit(save)}>
+      <ProblemNote problem={problem}>
+        {current && (
+          <Group mt={8} gap={8}>
+            <Button
+              size="xs"
+              onClick={() => {
+                base.current = current.version;
+                setProblem(undefined);
+                void save(form.values);
+              }}
+            >
+              Save mine over it
+            </Button>
+            <Button size="xs" onClick={() => window.location.reload()}>
+              Show what is stored
+            </Button>
+          </Group>
+        )}
+      </ProblemNote>
+      <Part title="Device">
+        <div className={classes.row}>
+          <NativeSelect
+            label="Kind"
+            data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
+            {...form.getInputProps("deviceKind")}
+          />
+          <TextInput label="Maker" {...text("deviceMaker")} />
+          <TextInput label="Model" {...text("deviceModel")} />
+          <TextInput label="Serial" {...text("deviceSerial")} />
+          <NumberInput
+            label="Age, years"
+            hideControls
+            allowedDecimalSeparators={[",", "."]}
+            value={form.values.deviceAgeYears ?? ""}
+            onChange={(value) => form.setFieldValue("deviceAgeYears", typeof value === "number" ? value : null)}
+            error={form.errors.deviceAgeYears}
+          />
+        </div>
+      </Part>
+      <Part title="Complaint">
+        <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
+        <div className={classes.symptoms}>
+          {symptomGroups.map((group) => (
+            <fieldset key={group.title} className={classes.group}>
+              <legend>{group.title}</legend>
+              <Chip.Group
+                multiple
+                value={form.values.symptoms}
+                onChange={(chosen) =>
+                  form.setFieldValue(
+                    "symptoms",
+                    inOtherGroups(form.values.symptoms, group.symptoms).concat(
+                      chosen.filter((code) => code in group.symptoms),
+                    ),
+                  )
+                }
+              >
+                {Object.entries(group.symptoms).map(([code, label]) => (
+                  <Chip key={code} value={code} size="sm" radius={3} variant="outline">
+                    {label as string}
+                  </Chip>
+                ))}
+              </Chip.Group>
+            </fieldset>
+          ))}
+        </div>
+        <TextInput label="Symptoms in free words" {...text("symptomNote")} />
+      </Part>
+      <Part title="Agreed">
+        <div className={classes.row}>
+          <NumberInput
+            label={`Price limit, ${houseRules["shop.currency"]}`}
+            hideControls
+            decimalScale={2}
+            min={0}
+            allowedDecimalSeparators={[",", "."]}
+            value={form.values.priceLimitMinor === null ? "" : form.values.priceLimitMinor / 100}
+            onChange={(value) =>
+              form.setFieldValue("priceLimitMinor", typeof value === "number" ? Math.round(value * 100) : null)
+            }
+            error={form.errors.priceLimitMinor}
+          />
+          <TextInput label="Due" type="date" {...text("dueOn")} />
+          <TextInput label="Owner" {...text("customerName")} />
+          <TextInput label="How to reach" {...text("customerContact")} />
+        </div>
+        <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
+      </Part>
+      <div className={classes.save}>
+        <Button type="submit" variant="filled" loading={isLoading} disabled={!form.isDirty() && !problem}>
+          Save intake
+        </Button>
+        <span className={classes.soft}>{form.isDirty() ? "not saved yet" : "saved"}</span>
+      </div>
+    </form>
+  );
+}
+
+function inOtherGroups(chosen: readonly string[], group: object): string[] {
+  return chosen.filter((code) => !(code in group));
+}
+
+/** An emptied field means unknown, and unknown is null. */
+function withoutEmpty(values: Intake): Intake {
+  const entries = Object.entries(values).map(([key, value]) => [key, value === "" ? null : value]);
+  return Object.fromEntries(entries) as Intake;
+}

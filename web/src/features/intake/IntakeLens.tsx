@@ -1,0 +1,49 @@
+import type { Intake, Job } from "@pale-cap/contract";
+import { useCallback } from "react";
+import { BoardPanel } from "../../job/BoardPanel";
+import { useJob } from "../../job/JobContext";
+import { LensLayout } from "../../job/LensLayout";
+import { deviceName } from "../../job/parts";
+import { Pane } from "../../ui/Pane";
+import { dayText } from "../../ui/times";
+import { IntakeForm } from "./IntakeForm";
+
+/** What it does wrong, what was agreed, and whose it is. */
+export function IntakeLens() {
+  const { detail, judgements } = useJob();
+  const { job } = detail;
+  const look = useCallback((id: string) => ({ verdict: judgements.get(id)?.verdict }), [judgements]);
+  return (
+    <LensLayout
+      paneWidth="wide"
+      board={<BoardPanel look={look} />}
+      pane={
+        <Pane
+          title={`Intake of ${deviceName(job)}`}
+          note={`Job ${String(job.number).padStart(4, "0")}, taken in ${dayText(job.createdAt)}`}
+        >
+          <IntakeForm key={job.id} job={job} />
+        </Pane>
+      }
+    />
+  );
+}
+
+/** The editable part of a stored job. */
+export function intakeOf(job: Job): Intake {
+  return {
+    deviceKind: job.deviceKind,
+    deviceMaker: job.deviceMaker,
+    deviceModel: job.deviceModel,
+    deviceSerial: job.deviceSerial,
+    deviceAgeYears: job.deviceAgeYears,
+    complaint: job.complaint,
+    symptoms: [...job.symptoms],
+    symptomNote: job.symptomNote,
+    priceLimitMinor: job.priceLimitMinor,
+    dueOn: job.dueOn,
+    customerName: job.customerName,
+    customerContact: job.customerContact,
+    ownersWords: job.ownersWords,
+  };
+}

@@ -1,0 +1,178 @@
+import { needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { useJob } from "../../job/JobContext";
+import { capacitorsInOrder } from "../../job/parts";
+import { useSelectedPosition, useTarget } from "../../job/useTarget";
+import { Pane, Part } from "../../ui/Pane";
+import { ledgerLine, weightWords } from "../../wording/ledgerWords";
+import { verdictLabels } from "../../wording/verdictWords";
+import classes from "./judge.module.css";
+
+/** The verdicts of the board, and under a selected part everything that speaks for and against it. */
+export function JudgePane() {
+  const { detail, judgements, houseRules } = useJob();
+  const position = useSelectedPosition();
+  const judgement = position ? judgements.get(position.id) : undefined;
+  return (
+    <Pane
+      title={
+        position && judgement ? (
+          <span className={classes.head}>
+            <span className={classes.designator}>{position.designator}</span>
+            <VerdictGlyph verdict={judgement.verdict} size={24} /> {verdictLabels[judgement.verdict]}
+          </span>
+        ) : (
+          "Verdicts"
+        )
+      }
+      note={judgement ? <Chances judgement={judgement} /> : <Counts />}
+    >
+      {position && judgement && (
+        <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
+      )}
+      <Overview />
+      <p className={classes.soft}>
+        School “{houseRules["judge.school"]}”;{" "}
+        {houseRules["judge.inCircuit"] === "condemn_only"
+          ? "in circuit condemns, a lifted lead clears"
+          : "a bound over the bank clears too"}
+        .
+      </p>
+    </Pane>
+  );
+
+  function neighbours(of: PartJudgement): string[] {
+    return of.bankPositionIds
+      .filter((id) => id !== of.positionId)
+      .map((id) => detail.positions.find((one) => one.id === id)?.designator ?? "?");
+  }
+}
+
+function percent(probability: number): string {
+  if (probability > 0.99) return "over 99 %";
+  if (probability < 0.01) return "under 1 %";
+  return `${Math.round(probability * 100)} %`;
+}
+
+function Chances({ judgement }: { readonly judgement: PartJudgement }) {
+  if (judgement.failedProbability === null || judgement.wornProbability === null)
+    return <>No readings that decide anything yet.</>;
+  return (
+    <>
+      failed {percent(judgement.failedProbability)}, worn or worse {percent(judgement.wornProbability)}
+      {judgement.mustReplace && <strong>; goes out in any case</strong>}
+    </>
+  );
+}
+
+function Counts() {
+  const { judgements } = useJob();
+  const all = [...judgements.values()];
+  return (
+    <>
+      {verdictWords
+        .map((word) => [word, all.filter((one) => one.verdict === word).length] as const)
+        .filter(([, count]) => count > 0)
+        .map(([word, count]) => `${count} ${verdictLabels[word]}`)
+        .join(", ") || "Nothing on the board yet."}
+    </>
+  );
+}
+
+function Ledger(props: {
+  readonly judgement: PartJudgement;
+  readonly designator: string;
+  readonly neighbours: readonly string[];
+}) {
+  return (
+    <Part title="What speaks for and against it">
+      <ul className={classes.ledger}>
+        {props.judgement.ledger.map((entry) => {
+          const line = ledgerLine(entry, props.designator, props.neighbours);
+          return (
+            <li key={entry.kind + entry.code}>
+              <div className={classes.lineHead}>
+                <strong>{line.title}</strong>
+                {entry.weight !== null && <Weight weight={entry.weight} />}
+              </div>
+              <div>{line.text}</div>
+              {(line.why || entry.weight !== null) && (
+                <details className={classes.why}>
+                  <summary>why</summary>
+                  {line.why}
+                  {entry.weight !== null && (
+                    <>
+                      {" "}
+                      {weightWords(entry.weight)}: {entry.weight >= 0 ? "+" : "−"}
+                      {Math.abs(entry.weight).toFixed(1)} in the log-odds of “failed”.
+                    </>
+                  )}
+                </details>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </Part>
+  );
+}
+
+/** Weight as a bar to the right (against the part) or to the left (for it). */
+function Weight({ weight }: { readonly weight: number }) {
+  const length = Math.min(Math.abs(weight) / 6, 1) * 34;
+  return (
+    <svg viewBox="-36 0 72 12" width="72" height="12" role="img" aria-label={weightWords(weight)}>
+      <path d="M0 0V12" stroke="var(--ink-soft)" />
+      <rect
+        x={weight > 0 ? 0 : -length}
+        y="3"
+        width={length}
+        height="6"
+        fill={weight > 0 ? "var(--failed)" : "var(--sound)"}
+      />
+    </svg>
+  );
+}
+
+function Overview() {
+  const { detail, judgements } = useJob();
+  const [target, select] = useTarget();
+  const rank = (judgement: PartJudgement | undefined) =>
+    judgement && needsReplacement(judgement)
+      ? 0
+      : judgement?.verdict === "worn"
+        ? 1
+        : judgement?.verdict === "cannot_tell"
+          ? 2
+          : judgement?.verdict === "not_measured"
+            ? 3
+            : 4;
+  const rows = [...capacitorsInOrder(detail)].sort(
+    (a, b) => rank(judgements.get(a.position.id)) - rank(judgements.get(b.position.id)),
+  );
+  return (
+    <Part title="All parts, worst first">
+      {rows.length === 0 && (
+        <p className={classes.soft}>Enter capacitors in Inspect and measure them; the verdicts follow by themselves.</p>
+      )}
+      <ul className={classes.all}>
+        {rows.map(({ position, net }) => {
+          const judgement = judgements.get(position.id);
+          return (
+            <li key={position.id} data-selected={target?.id === position.id || undefined}>
+              <button type="button" onClick={() => select({ kind: "part", id: position.id })}>
+                <VerdictGlyph verdict={judgement?.verdict ?? "not_measured"} />
+                <b>{position.designator}</b>
+                <span>{verdictLabels[judgement?.verdict ?? "not_measured"]}</span>
+                <span className={classes.soft}>{net?.name ?? "no net"}</span>
+                <span className={classes.figure}>
+                  {judgement?.failedProbability != null ? percent(judgement.failedProbability) : ""}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </Part>
+  );
+}

@@ -1,0 +1,55 @@
+import { Button } from "@mantine/core";
+import type { ChargeEventRow } from "@pale-cap/contract";
+import { formatQuantity } from "@pale-cap/core";
+import { useJob } from "../../job/JobContext";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { logTime } from "../../ui/times";
+import classes from "./makeSafe.module.css";
+import { useLogChargeEvent } from "./useLogChargeEvent";
+
+/** What was logged about stored charge, newest first, and the two acts that change it at a stroke. */
+export function ChargeLog() {
+  const { detail } = useJob();
+  const [log, { error, isLoading }] = useLogChargeEvent();
+  const events = [...detail.chargeEvents].sort((a, b) => Date.parse(b.at) - Date.parse(a.at));
+  return (
+    <Part title="Mains and log">
+      <div className={classes.offers}>
+        <Button loading={isLoading} onClick={() => void log({ kind: "mains_connected" })}>
+          Mains connected
+        </Button>
+        <Button loading={isLoading} onClick={() => void log({ kind: "mains_disconnected" })}>
+          Mains disconnected
+        </Button>
+      </div>
+      <ProblemNote problem={asProblem(error)} />
+      <ol className={classes.log}>
+        {events.map((event) => (
+          <li key={event.id}>
+            <time dateTime={event.at}>{logTime(event.at)}</time> {words(event, storeName(event))}
+          </li>
+        ))}
+      </ol>
+    </Part>
+  );
+
+  function storeName(event: ChargeEventRow): string {
+    return detail.energyStores.find((store) => store.id === event.storeId)?.name ?? "";
+  }
+}
+
+function words(event: ChargeEventRow, store: string): string {
+  switch (event.kind) {
+    case "mains_connected":
+      return "mains connected: charge unknown from here";
+    case "mains_disconnected":
+      return "mains disconnected";
+    case "live_reading":
+      return "live reading";
+    case "drain_started":
+      return `${store}: drain of ${formatQuantity(event.resistanceOhms ?? 0, "Ω").text} connected`;
+    case "voltage_measured":
+      return `${store}: ${formatQuantity(event.volts ?? 0, "V").text}, meter ${event.isMeterProved ? "proved" : "not proved"}`;
+  }
+}

@@ -1,0 +1,78 @@
+import type { EnergyStoreRow } from "@pale-cap/contract";
+import { decayedVolts } from "@pale-cap/core";
+import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
+import { useJob } from "../../job/JobContext";
+import classes from "./makeSafe.module.css";
+
+const steps = 60;
+
+/** Predicted decay through the chosen resistor, with what the meter said since the drain was connected. */
+export function DischargeChart({ store, startVolts }: { readonly store: EnergyStoreRow; readonly startVolts: number }) {
+  const { facts, rules } = useJob();
+  const tau = (store.capacitanceFarads ?? 0) * (store.drainOhms ?? 0);
+  if (!(tau > 0)) return null;
+  const end = tau * Math.max(Math.log(startVolts / rules.charge.workingVolts), 1) * 1.25;
+  const own = facts.chargeEvents.filter((event) => event.storeId === store.id);
+  const drain = own.filter((event) => event.kind === "drain_started").at(-1);
+  const predicted = Array.from({ length: steps + 1 }, (_, index) => {
+    const seconds = (end * index) / steps;
+    return { seconds, predicted: decayedVolts(startVolts, tau, seconds) };
+  });
+  const readings = drain
+    ? own
+        .filter((event) => event.kind === "voltage_measured" && Date.parse(event.at) >= Date.parse(drain.at))
+        .map((event) => ({
+          seconds: (Date.parse(event.at) - Date.parse(drain.at)) / 1000,
+          measured: Math.abs(event.volts ?? 0),
+        }))
+        .filter((point) => point.seconds <= end)
+    : [];
+  const data = [...predicted, ...readings].sort((a, b) => a.seconds - b.seconds);
+  return (
+    <div className={classes.chart}>
+      <ResponsiveContainer width="100%" height="100%">
+        <LineChart data={data} margin={{ top: 12, right: 16, bottom: 4, left: 0 }}>
+          <CartesianGrid stroke="var(--line)" vertical={false} />
+          <XAxis
+            dataKey="seconds"
+            type="number"
+            domain={[0, end]}
+            unit=" s"
+            tickCount={6}
+            tickFormatter={(value: number) => String(Number(value.toPrecision(2)))}
+            stroke="var(--ink-soft)"
+          />
+          <YAxis unit=" V" width={62} stroke="var(--ink-soft)" />
+          <Tooltip
+            formatter={(value) => `${Number(Number(value).toPrecision(3))} V`}
+            labelFormatter={(value) => `${Number(Number(value).toPrecision(2))} s`}
+            contentStyle={{ background: "var(--panel)", borderColor: "var(--line)" }}
+          />
+          <ReferenceLine
+            y={60}
+            stroke="var(--worn)"
+            strokeDasharray="4 3"
+            label={{ value: "60 V", position: "right", fontSize: 12 }}
+          />
+          <ReferenceLine y={rules.charge.workingVolts} stroke="var(--accent)" strokeDasharray="4 3" />
+          <Line
+            dataKey="predicted"
+            name="predicted"
+            dot={false}
+            stroke="var(--ink)"
+            strokeWidth={2}
+            isAnimationActive={false}
+            connectNulls
+          />
+          <Line
+            dataKey="measured"
+            name="measured"
+            stroke="none"
+            dot={{ r: 5, fill: "var(--accent)" }}
+            isAnimationActive={false}
+          />
+        </LineChart>
+      </ResponsiveContainer>
+    </div>
+  );
+}

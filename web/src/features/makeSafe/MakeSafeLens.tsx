@@ -1,0 +1,39 @@
+import { useCallback } from "react";
+import { BoardPanel } from "../../job/BoardPanel";
+import { useJob } from "../../job/JobContext";
+import { LensLayout } from "../../job/LensLayout";
+import { Caution } from "../../ui/Caution";
+import { Pane } from "../../ui/Pane";
+import { cautions } from "../../wording/cautions";
+import { chargeWords } from "../../wording/chargeWords";
+import { ChargeLog } from "./ChargeLog";
+import { StoreCard } from "./StoreCard";
+import { StoreForm } from "./StoreForm";
+
+/** What is charged, with what it is drained, and what was measured. */
+export function MakeSafeLens() {
+  const { detail, charge, facts } = useJob();
+  const storeNames = detail.energyStores.map((store) => store.positionId);
+  const look = useCallback(
+    (id: string) => ({ isFaded: !storeNames.includes(id), note: storeNames.includes(id) ? "energy store" : undefined }),
+    [storeNames],
+  );
+  return (
+    <LensLayout
+      paneWidth="wide"
+      board={<BoardPanel look={look} />}
+      pane={
+        <Pane title="Make safe" note={chargeWords(charge, facts.energyStores)}>
+          <Caution>
+            {cautions.storedCharge} {cautions.shortWithTool}
+          </Caution>
+          {detail.energyStores.map((store) => (
+            <StoreCard key={store.id} store={store} />
+          ))}
+          <StoreForm />
+          <ChargeLog />
+        </Pane>
+      }
+    />
+  );
+}

@@ -1,0 +1,182 @@
+import { Button, Checkbox } from "@mantine/core";
+import type { EnergyStoreRow } from "@pale-cap/contract";
+import { absorptionRecovery, discharge, dischargeResistor, foldChargeState } from "@pale-cap/core";
+import { lazy, Suspense, useState } from "react";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import { useEditEnergyStoreMutation } from "../../job/jobApi";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { Quantity } from "../../ui/Quantity";
+import { QuantityInput } from "../../ui/QuantityInput";
+import { durationText } from "../../ui/times";
+import { chargeWords } from "../../wording/chargeWords";
+import classes from "./makeSafe.module.css";
+import { useLogChargeEvent } from "./useLogChargeEvent";
+
+const DischargeChart = lazy(async () => ({ default: (await import("./DischargeChart")).DischargeChart }));
+
+/** One energy store: what it holds, how long a resistor takes, and what was measured on it. */
+export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
+  const { facts, rules, nowMilliseconds, detail } = useJob();
+  const [log, { error, isLoading }] = useLogChargeEvent();
+  const [editStore, edit] = useEditEnergyStoreMutation();
+  const [volts, setVolts] = useState<number | null>(null);
+  const [isProved, setProved] = useState(false);
+  const [isValid, setValid] = useState(true);
+  const state = foldChargeState(store, facts.chargeEvents, rules.charge, nowMilliseconds);
+  const { capacitanceFarads, expectedVolts, drainOhms } = store;
+  const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
+  const targetVolts = rules.charge.workingVolts;
+
+  function setDrain(ohms: number | null) {
+    const { id: _, version, ...values } = store;
+    const body = { writeId: newId(), version, values: { ...values, drainOhms: ohms } };
+    void editStore({ jobId: detail.job.id, storeId: store.id, body });
+  }
+
+  async function logVolts() {
+    if (volts === null || !isValid) return;
+    const isLogged = await log({ kind: "voltage_measured", storeId: store.id, volts, isMeterProved: isProved });
+    if (isLogged) setVolts(null);
+  }
+
+  const isKnown = capacitanceFarads !== null && startVolts !== null;
+  const energy =
+    isKnown && startVolts > 0
+      ? discharge({ capacitanceFarads, startVolts, targetVolts, resistanceOhms: drainOhms ?? 1e4 })
+      : null;
+  return (
+    <Part title={store.name} aside={<span className={classes.state}>{chargeWords(state, [store])}</span>}>
+      {isKnown && energy ? (
+        <div className={classes.figures}>
+          <Figure label="Capacitance" value={<Quantity value={capacitanceFarads} unit="F" isMarking />} />
+          <Figure
+            label={state.name === "charged" ? "Measured" : "Expected"}
+            value={<Quantity value={startVolts} unit="V" />}
+          />
+          <Figure label="Stored" value={<Quantity value={energy.storedJoules} unit="J" />} />
+          {drainOhms !== null && (
+            <>
+              <Figure label={`To ${targetVolts} V`} value={durationText(energy.durationSeconds)} />
+              <Figure label="Peak power" value={<Quantity value={energy.peakPowerWatts} unit="W" digits={2} />} />
+            </>
+          )}
+        </div>
+      ) : (
+        <p className={classes.soft}>Capacitance or voltage unknown: energy and time cannot be computed.</p>
+      )}
+      <div className={classes.row}>
+        <QuantityInput
+          label="Drain resistor"
+          unit="Ω"
+          limits={[10, 10e6]}
+          value={drainOhms}
+          onCommit={setDrain}
+          placeholder="10k"
+        />
+        {isKnown && startVolts > targetVolts && <Proposal store={store} startVolts={startVolts} onTake={setDrain} />}
+        {drainOhms !== null && (
+          <Button
+            loading={isLoading}
+            onClick={() => void log({ kind: "drain_started", storeId: store.id, resistanceOhms: drainOhms })}
+          >
+            Drain connected
+          </Button>
+        )}
+      </div>
+      <ProblemNote problem={asProblem(edit.error)} />
+      <form
+        className={classes.row}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void logVolts();
+        }}
+      >
+        <QuantityInput
+          label={`Measured on ${store.name}`}
+          unit="V"
+          limits={[-1000, 1000]}
+          value={volts}
+          onChange={setVolts}
+          onValidity={setValid}
+        />
+        <Checkbox
+          label="meter proved on a known source before and after"
+          checked={isProved}
+          onChange={(event) => setProved(event.currentTarget.checked)}
+        />
+        <Button type="submit" variant="filled" loading={isLoading} disabled={volts === null || !isValid}>
+          Log voltage
+        </Button>
+      </form>
+      <ProblemNote problem={asProblem(error)} />
+      {isKnown && startVolts > 0 && <Recovery startVolts={expectedVolts ?? startVolts} remainingVolts={state.volts} />}
+      {isKnown && drainOhms !== null && (
+        <Suspense fallback={<div className={classes.chart} />}>
+          <DischargeChart store={store} startVolts={startVolts} />
+        </Suspense>
+      )}
+    </Part>
+  );
+}
+
+function Figure({ label, value }: { readonly label: string; readonly value: React.ReactNode }) {
+  return (
+    <div className={classes.figure}>
+      <div className={classes.soft}>{label}</div>
+      <div className={classes.big}>{value}</div>
+    </div>
+  );
+}
+
+/** The fewest and smallest resistors that do it within 20 s and stay within their ratings. */
+function Proposal(props: {
+  readonly store: EnergyStoreRow;
+  readonly startVolts: number;
+  readonly onTake: (ohms: number) => void;
+}) {
+  const { rules } = useJob();
+  const { capacitanceFarads } = props.store;
+  if (capacitanceFarads === null) return null;
+  const chain = dischargeResistor({
+    capacitanceFarads,
+    startVolts: props.startVolts,
+    targetVolts: rules.charge.workingVolts,
+    longestSeconds: 20,
+  });
+  if (!chain) return <span className={classes.soft}>No single chain of up to four resistors does it in 20 s.</span>;
+  return (
+    <div className={classes.proposal}>
+      <span>
+        proposed: {chain.count > 1 ? `${chain.count} × ` : ""}
+        <Quantity value={chain.eachOhms} unit="Ω" /> {chain.bodyName.replace("_", " ").replace("W", " W")},{" "}
+        {durationText(chain.durationSeconds)}
+      </span>
+      <Button size="xs" onClick={() => props.onTake(chain.totalOhms)}>
+        Take it
+      </Button>
+    </div>
+  );
+}
+
+/** How far it can creep back after draining. */
+function Recovery({
+  startVolts,
+  remainingVolts,
+}: {
+  readonly startVolts: number;
+  readonly remainingVolts: number | null;
+}) {
+  const back = absorptionRecovery({
+    startVolts,
+    remainingVolts: Math.max(Math.min(Math.abs(remainingVolts ?? 0), startVolts), 0),
+  });
+  return (
+    <p className={classes.soft}>
+      It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
+      <Quantity value={back.highVolts} unit="V" digits={2} /> (dielectric absorption, rough)
+      {back.mustDrainAgain ? ": measure again before touching, drain again if it did." : "."}
+    </p>
+  );
+}

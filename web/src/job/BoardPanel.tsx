@@ -1,0 +1,146 @@
+import { SegmentedControl } from "@mantine/core";
+import { verdictWords } from "@pale-cap/core";
+import { type ReactNode, useMemo, useState } from "react";
+import { BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
+import { VerdictGlyph } from "../drawing/VerdictGlyph";
+import { Quantity } from "../ui/Quantity";
+import { useKeys } from "../ui/useKeys";
+import { verdictLabels } from "../wording/verdictWords";
+import { useJob } from "./JobContext";
+import classes from "./layout.module.css";
+import { capacitorsInOrder } from "./parts";
+import { useTarget } from "./useTarget";
+
+interface BoardPanelProps {
+  readonly look: (positionId: string) => PartLook;
+  /** What the empty board should teach. */
+  readonly emptyHint?: ReactNode;
+}
+
+/** The job's board under its name, as drawing or as list: same parts, same selection. */
+export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
+  const { detail, judgements } = useJob();
+  const [target, select] = useTarget();
+  const [view, setView] = useState<"board" | "list">("board");
+  useKeys("Board", [
+    { key: "l", label: "board or list", action: () => setView((now) => (now === "board" ? "list" : "board")) },
+  ]);
+  const capacitors = useMemo(() => capacitorsInOrder(detail), [detail]);
+  const rails = detail.nets.filter((net) => net.fullLoadAmps !== null).length;
+  const selectedId = target?.kind === "part" ? target.id : undefined;
+  const bankIds = useMemo(() => {
+    if (target?.kind === "rail") {
+      return detail.positions.filter((position) => position.netId === target.id).map((position) => position.id);
+    }
+    return selectedId ? (judgements.get(selectedId)?.bankPositionIds ?? []) : [];
+  }, [target, selectedId, detail.positions, judgements]);
+  return (
+    <>
+      <div className={classes.boardHead}>
+        <h1 className={classes.boardTitle}>{detail.board.name ?? "Board"}</h1>
+        <span className={classes.boardNote}>
+          {capacitors.length} electrolytic{capacitors.length === 1 ? "" : "s"}, {rails} rail{rails === 1 ? "" : "s"}{" "}
+          promised
+        </span>
+        <SegmentedControl
+          aria-label="View of the parts"
+          data={[
+            { value: "board", label: "Board" },
+            { value: "list", label: "List" },
+          ]}
+          value={view}
+          onChange={(next) => setView(next as "board" | "list")}
+        />
+      </div>
+      <div className={classes.stage}>
+        {capacitors.length === 0 && emptyHint && view === "list" ? (
+          <div className={classes.empty}>{emptyHint}</div>
+        ) : view === "board" ? (
+          <BoardDrawing
+            {...detail}
+            look={look}
+            selectedId={selectedId}
+            bankIds={bankIds}
+            onSelect={(id) => select({ kind: "part", id })}
+          />
+        ) : (
+          <PartList
+            capacitors={capacitors}
+            look={look}
+            selectedId={selectedId}
+            onSelect={(id) => select({ kind: "part", id })}
+          />
+        )}
+      </div>
+      <div className={classes.legend}>
+        {verdictWords.map((word) => (
+          <span key={word}>
+            <VerdictGlyph verdict={word} size={13} />
+            {verdictLabels[word]}
+          </span>
+        ))}
+        <span className={classes.legendEnd}>dark stripe = negative</span>
+      </div>
+    </>
+  );
+}
+
+function PartList(props: {
+  readonly capacitors: ReturnType<typeof capacitorsInOrder>;
+  readonly look: (positionId: string) => PartLook;
+  readonly selectedId: string | undefined;
+  readonly onSelect: (positionId: string) => void;
+}) {
+  return (
+    <div className={classes.list}>
+      <table className={classes.table}>
+        <thead>
+          <tr>
+            {["Part", "Net", "C", "V", "Class", "Size", "State"].map((head) => (
+              <th key={head} scope="col">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {props.capacitors.map(({ position, net, found, current }) => {
+            const part = current ?? found;
+            const look = props.look(position.id);
+            return (
+              <tr key={position.id} data-selected={position.id === props.selectedId || undefined}>
+                <td>
+                  <button type="button" className={classes.rowButton} onClick={() => props.onSelect(position.id)}>
+                    {position.designator}
+                  </button>
+                </td>
+                <td>{net?.name ?? "–"}</td>
+                <td>
+                  <Quantity value={part?.capacitanceFarads ?? null} unit="F" isMarking />
+                </td>
+                <td>
+                  <Quantity value={part?.ratedVolts ?? null} unit="V" />
+                </td>
+                <td>
+                  <Quantity value={part?.temperatureClassCelsius ?? null} unit="°C" />
+                </td>
+                <td>
+                  <Quantity value={part?.diameterMetres ?? null} unit="mm" /> ×{" "}
+                  <Quantity value={part?.heightMetres ?? null} unit="mm" />
+                </td>
+                <td>
+                  {look.verdict && (
+                    <>
+                      <VerdictGlyph verdict={look.verdict} size={13} /> {verdictLabels[look.verdict]}
+                    </>
+                  )}
+                  {look.isEmpty && " taken out"}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,78 @@
+import { type HouseRuleValues, type JobDetail, jobFacts, jobRules } from "@pale-cap/contract";
+import {
+  type ChargeState,
+  type JobFacts,
+  type JobRules,
+  jobChargeState,
+  judgeBoard,
+  type LensProgress,
+  lensProgress,
+  type OpenPoint,
+  openPoints,
+  type PartJudgement,
+} from "@pale-cap/core";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+
+/** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
+export interface JobView {
+  readonly detail: JobDetail;
+  readonly facts: JobFacts;
+  readonly houseRules: HouseRuleValues;
+  readonly rules: JobRules;
+  readonly judgements: ReadonlyMap<string, PartJudgement>;
+  readonly charge: ChargeState;
+  readonly progress: readonly LensProgress[];
+  readonly openPoints: readonly OpenPoint[];
+  readonly nowMilliseconds: number;
+}
+
+const JobContext = createContext<JobView | null>(null);
+
+/** The job of the current screen. */
+export function useJob(): JobView {
+  const view = useContext(JobContext);
+  if (!view) throw new Error("useJob needs a JobProvider above it");
+  return view;
+}
+
+/** While something drains the clock ticks each second, otherwise slowly. */
+function useClock(isFast: boolean): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), isFast ? 1000 : 15_000);
+    return () => clearInterval(timer);
+  }, [isFast]);
+  return now;
+}
+
+export function JobProvider(props: {
+  readonly detail: JobDetail;
+  readonly houseRules: HouseRuleValues;
+  readonly children: ReactNode;
+}) {
+  const { detail, houseRules } = props;
+  const facts = useMemo(() => jobFacts(detail), [detail]);
+  const rules = useMemo(() => jobRules(houseRules), [houseRules]);
+  const judgements = useMemo(() => judgeBoard(facts, rules.judgement), [facts, rules]);
+  const isDraining = useMemo(
+    () => jobChargeState(facts, rules.charge, Date.now()).name === "draining",
+    [facts, rules.charge],
+  );
+  const tick = useClock(isDraining);
+  const view = useMemo((): JobView => {
+    // A fact logged since the last tick must not lie in the future of the fold.
+    const nowMilliseconds = Math.max(tick, Date.now());
+    return {
+      detail,
+      facts,
+      houseRules,
+      rules,
+      judgements,
+      charge: jobChargeState(facts, rules.charge, nowMilliseconds),
+      progress: lensProgress(facts, rules, nowMilliseconds, judgements),
+      openPoints: openPoints(facts, rules, nowMilliseconds, judgements),
+      nowMilliseconds,
+    };
+  }, [detail, facts, houseRules, rules, judgements, tick]);
+  return <JobContext.Provider value={view}>{props.children}</JobContext.Provider>;
+}

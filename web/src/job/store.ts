@@ -1,0 +1,13 @@
+import { configureStore } from "@reduxjs/toolkit";
+import { api } from "../api/api";
+import { benchSlice, remember } from "./benchSlice";
+
+export const store = configureStore({
+  reducer: { [api.reducerPath]: api.reducer, [benchSlice.name]: benchSlice.reducer },
+  middleware: (defaults) => defaults().concat(api.middleware),
+});
+
+store.subscribe(() => remember(store.getState().bench));
+
+export type AppState = ReturnType<typeof store.getState>;
+export type AppDispatch = typeof store.dispatch;

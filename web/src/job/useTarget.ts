@@ -1,0 +1,24 @@
+import { useCallback } from "react";
+import { type ProbeTarget, targetSelected } from "./benchSlice";
+import { useAppDispatch, useAppSelector } from "./hooks";
+import { useJob } from "./JobContext";
+
+/** The part or rail that is selected on this job; shared by the board, the pane and the probe bar. */
+export function useTarget(): readonly [ProbeTarget | undefined, (target: ProbeTarget | undefined) => void] {
+  const { detail } = useJob();
+  const jobId = detail.job.id;
+  const target = useAppSelector((state) => state.bench.targets[jobId]);
+  const dispatch = useAppDispatch();
+  const select = useCallback(
+    (next: ProbeTarget | undefined) => dispatch(targetSelected({ jobId, target: next })),
+    [dispatch, jobId],
+  );
+  return [target, select];
+}
+
+/** The position of the selected part, if a part is selected. */
+export function useSelectedPosition() {
+  const { detail } = useJob();
+  const [target] = useTarget();
+  return target?.kind === "part" ? detail.positions.find((position) => position.id === target.id) : undefined;
+}

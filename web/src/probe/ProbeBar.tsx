@@ -1,0 +1,151 @@
+import { SegmentedControl } from "@mantine/core";
+import { type CircuitState, printedPrefix, type QuantityKind, sectionFacts } from "@pale-cap/core";
+import { type KeyboardEvent, useEffect, useRef } from "react";
+import { VerdictGlyph } from "../drawing/VerdictGlyph";
+import { probeSet } from "../job/benchSlice";
+import { useAppDispatch } from "../job/hooks";
+import { useJob } from "../job/JobContext";
+import { asProblem } from "../ui/ProblemNote";
+import { QuantityInput } from "../ui/QuantityInput";
+import { circuitLabels, quantityFacts } from "../wording/boardWords";
+import { cautions } from "../wording/cautions";
+import { verdictLabels } from "../wording/verdictWords";
+import { BandScale } from "./BandScale";
+import classes from "./probe.module.css";
+import { useProbe } from "./useProbe";
+
+const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss"];
+const railQuantities: readonly QuantityKind[] = ["dc_voltage", "ripple_voltage"];
+const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out"];
+
+/** The strip at the foot: what is probed, the reading in large digits, what it should be, what it would mean. */
+export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
+  const probe = useProbe(targets);
+  const { detail, charge } = useJob();
+  const dispatch = useAppDispatch();
+  const input = useRef<HTMLInputElement>(null);
+  const targetId = probe.target?.id;
+  const position = detail.positions.find((one) => one.id === targetId);
+  const net = detail.nets.find((one) => one.id === (position ? position.netId : targetId));
+  const name = position?.designator ?? (targets === "rails" ? net?.name : undefined);
+
+  // Choosing another part puts the cursor where the number goes: no hand is free for a click.
+  useEffect(() => {
+    if (targetId) input.current?.focus({ preventScroll: true });
+  }, [targetId]);
+
+  function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
+    const isEmpty = probe.text === "";
+    const act = (action: () => void) => {
+      event.preventDefault();
+      action();
+    };
+    switch (event.key) {
+      case "Enter":
+        return act(() => void probe.log(true));
+      case "/":
+        return act(() => void probe.log(false));
+      case "*":
+        return act(cycleCircuit);
+      case "+":
+        return act(() => probe.step(1));
+      case "ArrowUp":
+        return act(() => probe.shiftDecade(1));
+      case "ArrowDown":
+        return act(() => probe.shiftDecade(-1));
+      case "Escape":
+        return act(() => probe.setText(""));
+      case "-":
+        if (event.code === "NumpadSubtract" || (isEmpty && probe.unit !== "V")) act(() => void probe.undo());
+    }
+  }
+
+  function cycleCircuit() {
+    const index = circuitCycle.indexOf(probe.settings.circuitState);
+    dispatch(probeSet({ circuitState: circuitCycle[(index + 1) % circuitCycle.length] as CircuitState }));
+  }
+
+  const quantities = targets === "rails" ? railQuantities : partQuantities;
+  const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
+  const refused = asProblem(probe.serverError);
+  return (
+    <section className={classes.bar} aria-label="Probe bar">
+      <div className={classes.who}>
+        <div className={classes.name}>{name ?? "Choose a part"}</div>
+        <SegmentedControl
+          aria-label="Quantity"
+          data={quantities.map((value) => ({ value, label: quantityFacts[value].label }))}
+          value={probe.quantity}
+          onChange={(value) => dispatch(probeSet({ quantity: value as QuantityKind }))}
+        />
+        {targets === "parts" ? (
+          <button type="button" className={classes.condition} onClick={cycleCircuit}>
+            {circuitLabels[probe.settings.circuitState]}
+            {probe.quantity === "esr" && `, ${probe.settings.esrFrequencyHertz / 1e3} kHz`}
+            {probe.quantity === "capacitance" && `, ${probe.settings.capacitanceFrequencyHertz} Hz`}
+          </button>
+        ) : (
+          <QuantityInput
+            label="Load in amperes"
+            isLabelHidden
+            size="xs"
+            unit="A"
+            limits={[0, 500]}
+            placeholder="no load"
+            value={probe.settings.loadAmps}
+            onChange={(loadAmps) => dispatch(probeSet({ loadAmps: loadAmps ?? 0 }))}
+          />
+        )}
+      </div>
+      <label className={classes.reading}>
+        <input
+          ref={input}
+          className={classes.digits}
+          aria-label={`Reading, ${quantityFacts[probe.quantity].label}${name ? ` of ${name}` : ""}`}
+          value={probe.text}
+          placeholder="–"
+          disabled={!probe.target}
+          inputMode="decimal"
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(event) => probe.setText(event.currentTarget.value)}
+          onKeyDown={onKeyDown}
+        />
+        <span className={classes.unit}>{`${printedPrefix(probe.defaultPrefix)}${probe.unit}`}</span>
+      </label>
+      <div className={classes.scaleCell}>
+        <BandScale band={probe.band} value={probe.value} unit={probe.unit} />
+        <div role="status" className={classes.message}>
+          {probe.problem ?? (refused ? `${refused.title}. ${refused.detail}` : isRisky ? cautions.ohmsOnCharge : "")}
+        </div>
+      </div>
+      <div className={classes.verdict}>
+        {probe.wouldBe && targets === "parts" && (
+          <>
+            <div className={classes.word}>
+              <VerdictGlyph verdict={probe.wouldBe.verdict} size={22} /> {verdictLabels[probe.wouldBe.verdict]}
+            </div>
+            <div className={classes.soft}>
+              {probe.value === null ? "as logged so far" : "if this is logged"}
+              {probe.wouldBe.bankPositionIds.length > 1 && `, bank of ${probe.wouldBe.bankPositionIds.length}`}
+            </div>
+          </>
+        )}
+      </div>
+      <ul className={classes.keys} aria-label="Keys of the probe bar">
+        {[
+          ["Enter", "log, next"],
+          ["*", "lifted"],
+          ["/", "log, stay"],
+          ["-", "undo"],
+          ["+", "skip"],
+          ["?", "all keys"],
+        ].map(([key, label]) => (
+          <li key={key}>
+            <kbd>{key}</kbd> {label}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

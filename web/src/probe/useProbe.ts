@@ -1,0 +1,184 @@
+import type { JobDetail, NewReading } from "@pale-cap/contract";
+import {
+  currentPart,
+  judgeBoard,
+  parseQuantity,
+  type QuantityKind,
+  type SiPrefix,
+  standingReadings,
+} from "@pale-cap/core";
+import { useMemo, useRef, useState } from "react";
+import { newId } from "../api/newId";
+import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
+import { useAppSelector } from "../job/hooks";
+import { useJob } from "../job/JobContext";
+import { useLogReadingMutation } from "../job/jobApi";
+import { capacitorsInOrder, netsInOrder } from "../job/parts";
+import { useTarget } from "../job/useTarget";
+import { failureWords } from "../ui/failureWords";
+import { quantityFacts } from "../wording/boardWords";
+import { expectation } from "./expectation";
+
+/** Words that may stand before a number to name the quantity. */
+const spokenQuantities: Readonly<Record<string, QuantityKind>> = {
+  esr: "esr",
+  e: "esr",
+  c: "capacitance",
+  dc: "dc_voltage",
+  v: "dc_voltage",
+  rip: "ripple_voltage",
+  loss: "voltage_loss",
+};
+
+/** What was typed: perhaps a quantity word, then a number. */
+function splitTyped(text: string): readonly [QuantityKind | null, string] {
+  const match = /^\s*([a-z]+)\s+(.*)$/i.exec(text);
+  const spoken = match?.[1] ? spokenQuantities[match[1].toLowerCase()] : undefined;
+  return spoken && match ? [spoken, match[2] ?? ""] : [null, text];
+}
+
+/** State and acts of the probe bar: what is typed, what it would mean, and logging it. */
+export function useProbe(targets: "parts" | "rails") {
+  const { detail, facts, rules } = useJob();
+  const [target, select] = useTarget();
+  const settings = useAppSelector((state) => state.bench.probe);
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [logReading, { isLoading, error }] = useLogReadingMutation();
+  const [text, setText] = useState("");
+  const [shift, setShift] = useState(0);
+  /** The id of the entry being typed: kept over a failed attempt, so that trying again cannot double it. */
+  const pendingId = useRef(newId());
+
+  const order = useMemo((): readonly ProbeTarget[] => {
+    if (targets === "rails") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
+    return capacitorsInOrder(detail)
+      .filter((one) => one.current)
+      .map((one) => ({ kind: "part", id: one.position.id }));
+  }, [detail, targets]);
+
+  const [spoken, number] = splitTyped(text);
+  const quantity = spoken ?? fittingQuantity(settings.quantity, target);
+  const unit = quantityFacts[quantity].unit;
+  const band = expectation(detail, rules, target, quantity, settings);
+  const defaultPrefix = shiftPrefix(expectedPrefix(quantity, band?.high ?? null), shift);
+  const parsed = number.trim() === "" ? null : parseQuantity(number, unit, defaultPrefix);
+  const value = parsed?.ok ? parsed.value : null;
+
+  const isPowered = target?.kind === "rail";
+
+  const wouldBe = useMemo(() => {
+    if (target?.kind !== "part") return undefined;
+    const draft = value === null ? null : draftReading({ detail, target, quantity, value, settings });
+    const readings = draft ? [...facts.readings, draft] : facts.readings;
+    return judgeBoard({ ...facts, readings }, rules.judgement, "current").get(target.id);
+  }, [detail, facts, rules, target, value, quantity, settings]);
+
+  function step(by: number): void {
+    const index = order.findIndex((one) => one.id === target?.id);
+    const next = order[(index + by + order.length) % Math.max(order.length, 1)];
+    if (next) select(next);
+    setText("");
+    setShift(0);
+  }
+
+  async function log(thenStep: boolean): Promise<void> {
+    if (!target || value === null) return;
+    const draft = draftReading({ detail, target, quantity, value, settings });
+    const rawText = text.trim().slice(0, 80) || null;
+    const body = { ...draft, id: pendingId.current, rawText, personId };
+    const answer = await logReading({ jobId: detail.job.id, body });
+    if (answer.error) return;
+    pendingId.current = newId();
+    if (thenStep) step(1);
+    else setText("");
+  }
+
+  /** Withdraws the last standing reading on the target; the withdrawn one stays in the record. */
+  async function undo(): Promise<void> {
+    const last = standingReadings(detail.readings)
+      .filter((reading) => reading.targetId === target?.id)
+      .at(-1);
+    if (!last) return;
+    const { receivedAt: _, ...row } = last;
+    const body = { ...row, id: newId(), value: null, isWithdrawn: true, supersedesId: last.id, rawText: null };
+    await logReading({ jobId: detail.job.id, body: { ...body, measuredAt: new Date().toISOString() } });
+  }
+
+  return {
+    target,
+    settings,
+    quantity,
+    unit,
+    band,
+    text,
+    setText,
+    value,
+    defaultPrefix,
+    problem: parsed && !parsed.ok ? failureWords(parsed.failure) : undefined,
+    serverError: error,
+    isLoading,
+    wouldBe,
+    shiftDecade: (by: number) => setShift((now) => Math.min(Math.max(now + by, -2), 2)),
+    step,
+    log,
+    undo,
+    isPowered,
+  };
+}
+
+/** A reading as it would be logged now. */
+function draftReading(of: {
+  readonly detail: JobDetail;
+  readonly target: ProbeTarget;
+  readonly quantity: QuantityKind;
+  readonly value: number;
+  readonly settings: ProbeSettings;
+}): NewReading {
+  const { target, quantity, settings } = of;
+  const isPowered = target.kind === "rail";
+  const frequencies: Partial<Record<QuantityKind, number>> = {
+    esr: settings.esrFrequencyHertz,
+    capacitance: settings.capacitanceFrequencyHertz,
+  };
+  return {
+    id: newId(),
+    targetKind: target.kind,
+    targetId: target.id,
+    fittedPartId: isPowered ? null : (currentPart(of.detail.fittedParts, target.id)?.id ?? null),
+    quantity,
+    value: of.value,
+    uncertainty: null,
+    circuitState: isPowered ? null : settings.circuitState,
+    frequencyHertz: frequencies[quantity] ?? null,
+    temperatureCelsius: null,
+    isPowered,
+    loadAmps: isPowered ? settings.loadAmps : null,
+    rig: { isIsolationTransformer: false, isSeriesLamp: false, areLeadsZeroed: true, measuredAt: null },
+    rawText: null,
+    instrument: null,
+    isWithdrawn: false,
+    supersedesId: null,
+    measuredAt: new Date().toISOString(),
+    personId: null,
+  };
+}
+
+/** A rail takes volts, a part takes the rest. */
+function fittingQuantity(wanted: QuantityKind, target: ProbeTarget | undefined): QuantityKind {
+  if (target?.kind === "rail") return wanted === "ripple_voltage" ? wanted : "dc_voltage";
+  return wanted === "ripple_voltage" ? "esr" : wanted;
+}
+
+const prefixLadder: readonly SiPrefix[] = ["p", "n", "u", "m", "", "k", "M"];
+
+/** The prefix in which the expectation is shown: a bare number takes it. */
+function expectedPrefix(quantity: QuantityKind, high: number | null): SiPrefix {
+  if (quantity === "capacitance") return "u";
+  if (quantity === "ripple_voltage") return "m";
+  if (quantity !== "esr" || high === null) return "";
+  return high < 1 ? "m" : "";
+}
+
+function shiftPrefix(prefix: SiPrefix, by: number): SiPrefix {
+  return prefixLadder[prefixLadder.indexOf(prefix) + by] ?? prefix;
+}

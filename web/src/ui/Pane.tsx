@@ -1,0 +1,34 @@
+import type { ReactNode } from "react";
+import classes from "./ui.module.css";
+
+/** The pane at the right of the board: a heading that stays, content that scrolls. */
+export function Pane(props: {
+  readonly title: ReactNode;
+  readonly note?: ReactNode;
+  readonly actions?: ReactNode;
+  readonly children: ReactNode;
+}) {
+  return (
+    <div className={classes.pane}>
+      <header className={classes.paneHead}>
+        <h2 className={classes.paneTitle}>{props.title}</h2>
+        {props.note && <div className={classes.paneNote}>{props.note}</div>}
+        {props.actions && <div className={classes.paneActions}>{props.actions}</div>}
+      </header>
+      <div className={classes.paneBody}>{props.children}</div>
+    </div>
+  );
+}
+
+/** A titled part of a pane. */
+export function Part(props: { readonly title: string; readonly aside?: ReactNode; readonly children: ReactNode }) {
+  return (
+    <section className={classes.part}>
+      <div className={classes.partHead}>
+        <h3 className={classes.partTitle}>{props.title}</h3>
+        {props.aside}
+      </div>
+      {props.children}
+    </section>
+  );
+}

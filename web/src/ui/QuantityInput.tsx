@@ -1,0 +1,109 @@
+import { TextInput } from "@mantine/core";
+import { formatMarkedCapacitance, formatQuantity, parseQuantity, type SiPrefix, type Unit } from "@pale-cap/core";
+import { type KeyboardEvent, useEffect, useState } from "react";
+import { failureWords } from "./failureWords";
+import classes from "./ui.module.css";
+
+export interface QuantityInputProps {
+  readonly label: string;
+  readonly unit: Unit;
+  /** SI; null while unknown. */
+  readonly value: number | null;
+  /** Called as soon as the text is understood (null when cleared); not while it is not understood. */
+  readonly onChange?: (value: number | null) => void;
+  /** Called when the field is left or Enter is pressed with a value that changed and is understood. */
+  readonly onCommit?: (value: number | null) => void;
+  /** Tells the form whether the text stands for something. */
+  readonly onValidity?: (isValid: boolean) => void;
+  readonly defaultPrefix?: SiPrefix;
+  readonly limits?: readonly [number, number];
+  readonly error?: string;
+  readonly placeholder?: string;
+  readonly isLabelHidden?: boolean;
+  readonly size?: "xs" | "sm" | "md";
+  readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  readonly id?: string;
+}
+
+/** A number with a unit, typed as on the bench. The text stays as typed; what was understood stands beside it. */
+export function QuantityInput(props: QuantityInputProps) {
+  const { unit, value, defaultPrefix = "" } = props;
+  const [text, setText] = useState(() => print(value, unit));
+  const [sent, setSent] = useState(value);
+  // A value from outside (another job, an undo) replaces the text; one's own echo does not.
+  useEffect(() => {
+    if (value !== sent) {
+      setText(print(value, unit));
+      setSent(value);
+    }
+  }, [value, sent, unit]);
+  const parsed = parseQuantity(text, unit, defaultPrefix);
+  const problem = problemOf(text, parsed, props.limits, unit);
+
+  function change(next: string) {
+    setText(next);
+    const result = parseQuantity(next, unit, defaultPrefix);
+    const isEmpty = next.trim() === "";
+    const isValid = isEmpty || (result.ok && problemOf(next, result, props.limits, unit) === undefined);
+    props.onValidity?.(isValid);
+    if (!isValid) return;
+    const understood = result.ok ? result.value : null;
+    if (!props.onChange) return;
+    setSent(understood);
+    props.onChange(understood);
+  }
+
+  function commit() {
+    if (!props.onCommit || problem) return;
+    const understood = parsed.ok ? parsed.value : null;
+    if (understood !== value) props.onCommit(understood);
+  }
+
+  const understood = parsed.ok && !problem ? print(parsed.value, unit) : "";
+  return (
+    <TextInput
+      id={props.id}
+      label={props.isLabelHidden ? undefined : props.label}
+      aria-label={props.isLabelHidden ? props.label : undefined}
+      size={props.size ?? "sm"}
+      value={text}
+      placeholder={props.placeholder}
+      onChange={(event) => change(event.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") commit();
+        props.onKeyDown?.(event);
+      }}
+      error={problem ?? props.error}
+      autoComplete="off"
+      spellCheck={false}
+      rightSection={<span className={classes.understood}>{understood !== text ? understood : unit}</span>}
+      rightSectionWidth={props.size === "xs" ? 46 : 74}
+      rightSectionPointerEvents="none"
+      classNames={{ input: classes.figure }}
+    />
+  );
+}
+
+function print(value: number | null, unit: Unit): string {
+  if (value === null) return "";
+  if (unit === "F") return formatMarkedCapacitance(value).replace("\u00a0", " ");
+  const printed = formatQuantity(value, unit, { significantDigits: 4 });
+  return unit === "mm" || unit === "%" || unit === "°C" ? printed.number : printed.text.replace("\u00a0", " ");
+}
+
+function problemOf(
+  text: string,
+  parsed: ReturnType<typeof parseQuantity>,
+  limits: readonly [number, number] | undefined,
+  unit: Unit,
+): string | undefined {
+  if (text.trim() === "") return undefined;
+  if (!parsed.ok) return failureWords(parsed.failure);
+  if (!limits) return undefined;
+  const [least, most] = limits;
+  const name = (bound: number) => formatQuantity(bound, unit).text;
+  if (parsed.value < least) return `At least ${name(least)}; a unit slipped?`;
+  if (parsed.value > most) return `At most ${name(most)}; a unit slipped?`;
+  return undefined;
+}

@@ -1,0 +1,15 @@
+import type { ParseFailure } from "@pale-cap/core";
+
+/** What is wrong with a typed number, in a sentence that says how to go on. */
+export function failureWords(failure: ParseFailure): string {
+  switch (failure.code) {
+    case "empty":
+      return "A number is needed.";
+    case "ambiguous_marks":
+      return `Two decimal marks: did you mean ${failure.readings[0]} or ${failure.readings[1]}?`;
+    case "prefix_not_used":
+      return `Write it in ${failure.unit} without a prefix.`;
+    case "not_a_quantity":
+      return `Not understood as ${failure.unit}. Try 12, 4.7 or ${failure.unit === "F" ? "4u7" : failure.unit === "Ω" ? "0R41" : "3,3"}.`;
+  }
+}

@@ -1,0 +1,50 @@
+import type { CircuitState, PolarityMark, QuantityKind, ReworkStep, Unit, VisualSign } from "@pale-cap/core";
+
+export const signLabels: Readonly<Record<VisualSign, string>> = {
+  domed: "domed top",
+  vented: "vent open",
+  burst: "burst",
+  crust: "crust",
+  leak: "leak at the base",
+  base_lifted: "base lifted",
+  sleeve_damaged: "sleeve shrunk or discoloured",
+  board_browned: "board browned beneath",
+  cracked_joint: "cracked joint",
+  adhesive_brown: "adhesive brown",
+};
+
+export const markLabels: Readonly<Record<PolarityMark, string>> = {
+  plus_printed: "plus printed",
+  minus_printed: "minus printed",
+  light_half: "white half",
+  dark_half: "dark half",
+  dot: "dot",
+  none: "no mark",
+};
+
+export const quantityFacts: Readonly<Record<QuantityKind, { readonly label: string; readonly unit: Unit }>> = {
+  esr: { label: "ESR", unit: "Ω" },
+  capacitance: { label: "C", unit: "F" },
+  dc_voltage: { label: "DC", unit: "V" },
+  ripple_voltage: { label: "Ripple p-p", unit: "V" },
+  voltage_loss: { label: "Vloss", unit: "%" },
+};
+
+export const circuitLabels: Readonly<Record<CircuitState, string>> = {
+  in_circuit: "in circuit",
+  lead_lifted: "one lead lifted",
+  out: "out of circuit",
+};
+
+export const stepLabels: Readonly<Record<ReworkStep, string>> = {
+  removed: "out",
+  fitted: "in",
+  polarity_board_mark: "board mark",
+  polarity_part_mark: "part stripe",
+};
+
+/** A direction on the board as a person points: 0 is right, 90 is down. */
+export function directionWord(degrees: number | null): string {
+  if (degrees === null) return "not recorded";
+  return ["right", "bottom", "left", "top"][Math.round(degrees / 90) % 4] as string;
+}

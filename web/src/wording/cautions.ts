@@ -1,0 +1,16 @@
+/** Every caution of the product, written once and keyed by the situation in which it is shown. */
+export const cautions = {
+  storedCharge:
+    "A bulk capacitor kills after the plug is out. Drain through a rated resistor or lamp with one hand, measure at its pins, wait, measure again: it creeps back.",
+  shortWithTool: "Do not short it with a tool: the arc pits the pins, welds the tool and can burst the part.",
+  ohmsOnCharge: "Measure DC volts first: ESR or ohms on a charged part destroys the meter.",
+  chargeUnknown: "Stored charge is not verified now. Measure DC volts at the pins before you touch this side.",
+  livePrimary:
+    "Live primary: only if you are qualified for it. Black goes to the ground of the side you probe; two scope channels never straddle the barrier; a scope's earth is never lifted.",
+  firstPower:
+    "First power through a series lamp or limiter, eye protection on, a cover over the board. A transformer isolates and limits nothing.",
+  polarity: "A reversed electrolytic vents within seconds. Check each one from two records before power.",
+  underLoad: "Under power and load: keep one hand away from the board, and stop at smell, hiss or smoke.",
+  standing:
+    "Pale Cap is an aid to a competent person. Local electrical codes and licensed or qualified practice come first. It says what was measured and when, never that something is safe.",
+} as const;

@@ -1,0 +1,48 @@
+import type { Lens, LensState, OpenPoint } from "@pale-cap/core";
+
+export const lensLabels: Readonly<Record<Lens, string>> = {
+  intake: "Intake",
+  "make-safe": "Make safe",
+  inspect: "Inspect",
+  measure: "Measure",
+  judge: "Judge",
+  choose: "Choose",
+  rework: "Rework",
+  prove: "Prove",
+  "hand-over": "Hand over",
+};
+
+export const lensStateLabels: Readonly<Record<LensState, string>> = {
+  untouched: "untouched",
+  open: "open",
+  waiting: "waits for an earlier lens",
+  done: "done",
+  stale: "overtaken, look again",
+};
+
+/** An open point as a sentence. */
+export function openPointWords(point: OpenPoint): string {
+  const { subject } = point;
+  switch (point.code) {
+    case "part_not_replaced":
+      return `${subject} was judged bad and is still in.`;
+    case "part_not_refitted":
+      return `${subject} was taken out and nothing was fitted.`;
+    case "part_undecided":
+      return `${subject} was measured, but the readings do not decide.`;
+    case "polarity_unconfirmed":
+      return `${subject}: polarity not confirmed twice.`;
+    case "polarity_conflict":
+      return `${subject}: the stripe does not point where the board's mark puts the negative side.`;
+    case "rail_not_loaded":
+      return `${subject} was promised and not measured under load.`;
+    case "rail_outside_limits":
+      return `${subject} lies outside its limits.`;
+    case "ripple_not_measured":
+      return `${subject}: ripple not measured.`;
+    case "ripple_above_limit":
+      return `${subject}: ripple above its limit.`;
+    case "charge_not_verified":
+      return "Stored charge is not verified at this moment.";
+  }
+}
