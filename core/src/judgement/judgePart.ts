@@ -34,7 +34,10 @@ export interface LedgerEntry {
   /** Limit at which the school calls the part failed, in the unit of the value. */
   readonly failedLimit: number | null;
   readonly source: string;
-  /** Change of the log-odds of "failed" that this entry makes; positive speaks against the part. */
+  /**
+   * How far this entry alone moves the log-odds of "failed" from the prior; positive speaks against the part. Entries
+   * overlap, so weights do not simply add up to the verdict.
+   */
   readonly weight: number | null;
   readonly readingIds: readonly string[];
 }
@@ -151,9 +154,10 @@ export function judgePart(
   };
   const grade = gradePart(findings, constants.B);
   const verdict = verdictWord(grade, esr, question);
-  const weigh = (without: Partial<PartFindings>) =>
-    bounded(logit(grade.failedProbability)) -
-    bounded(logit(gradePart({ ...findings, ...without }, constants.B).failedProbability));
+  const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, evidence: {} };
+  const weigh = (only: Partial<PartFindings>) =>
+    bounded(logit(gradePart({ ...findings, ...nothing, ...only }, constants.B).failedProbability)) -
+    logit(constants.B.prior_fail);
   return {
     ...base,
     verdict,
@@ -164,8 +168,8 @@ export function judgePart(
     ledger: [
       ...esrEntries(esr, question, findings, weigh, constants),
       ...capacitanceEntries(capacitance, question, weigh, constants),
-      ...(loss ? [lossEntry(loss, weigh({ voltageLossRatio: null }))] : []),
-      ...signEntries(question, (name) => weigh({ evidence: { ...evidence, [name]: null } }), constants),
+      ...(loss ? [lossEntry(loss, weigh({ voltageLossRatio: loss.value }))] : []),
+      ...signEntries(question, (name) => weigh({ evidence: { [name]: evidence[name] } }), constants),
       ...ruleEntries(grade, verdict),
       ...missing,
     ],
@@ -240,7 +244,7 @@ function verdictWord(grade: PartGrade, esr: EsrFinding | null, question: Judgeme
   return isClearedByBound ? "sound" : "cannot_tell";
 }
 
-type Weigh = (without: Partial<PartFindings>) => number;
+type Weigh = (only: Partial<PartFindings>) => number;
 
 function esrEntries(
   esr: EsrFinding | null,
@@ -261,7 +265,7 @@ function esrEntries(
       expectation: { low: expected.lowOhms, typical: expected.typicalOhms, high: expected.highOhms },
       failedLimit: reference * school.r_f,
       source: expected.source,
-      weight: findings.esrOhms === null ? 0 : weigh({ esrOhms: null }),
+      weight: findings.esrOhms === null ? 0 : weigh({ esrOhms: findings.esrOhms }),
       readingIds: esr.group.readingIds,
     },
   ];
@@ -297,7 +301,7 @@ function capacitanceEntries(
       expectation: { low: 0.8 * marked, typical: marked, high: 1.2 * marked },
       failedLimit: school.c_f * marked,
       source: "marking",
-      weight: weigh({ capacitanceRatio: null }),
+      weight: weigh({ capacitanceRatio: capacitance.value / marked }),
       readingIds: capacitance.readingIds,
     },
   ];

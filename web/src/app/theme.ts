@@ -39,8 +39,18 @@ export const theme = createTheme({
     InputWrapper: InputWrapper.extend({
       styles: { label: { fontSize: 13, fontWeight: 550, color: "var(--ink-soft)" }, error: { fontSize: 13 } },
     }),
-    Input: Input.extend({ styles: { input: { fontSize: 15 } } }),
-    SegmentedControl: SegmentedControl.extend({ defaultProps: { size: "xs", transitionDuration: 0 } }),
+    Input: Input.extend({
+      styles: {
+        input: { fontSize: 15, backgroundColor: "var(--field)", borderColor: "var(--line)", color: "var(--ink)" },
+      },
+    }),
+    SegmentedControl: SegmentedControl.extend({
+      defaultProps: { size: "xs", transitionDuration: 0 },
+      styles: {
+        root: { background: "var(--wash)", border: "1px solid var(--line)", padding: 1 },
+        indicator: { background: "var(--ink)", boxShadow: "none" },
+      },
+    }),
   },
 });
 
@@ -55,6 +65,9 @@ const scheme = {
   "--mantine-color-placeholder": "var(--ink-soft)",
   "--mantine-color-anchor": "var(--accent)",
   "--mantine-color-error": "var(--failed)",
+  "--mantine-color-disabled": "var(--wash)",
+  "--mantine-color-disabled-color": "var(--ink-soft)",
+  "--mantine-color-disabled-border": "var(--line)",
   "--mantine-primary-color-filled": "var(--accent)",
   "--mantine-primary-color-filled-hover": "var(--accent)",
   "--mantine-primary-color-contrast": "var(--on-accent)",

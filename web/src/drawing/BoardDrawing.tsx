@@ -14,6 +14,8 @@ export interface PartLook {
   /** A short word under the designator instead of the value. */
   readonly note?: string;
   readonly isFaded?: boolean;
+  /** Something bad was seen on it: a notch at its edge, and said to screen readers. */
+  readonly seen?: string;
   /** Drawn as an empty place: the part was taken out. */
   readonly isEmpty?: boolean;
 }
@@ -31,6 +33,8 @@ interface BoardDrawingProps {
 }
 
 const margin = 14;
+/** Below this many pixels per metre neighbours' second lines would run into each other. */
+const roomForValues = 3600;
 
 /** The board to scale from above: cans with their stripe, other parts as outlines, zones from mains to output side. */
 export function BoardDrawing(props: BoardDrawingProps) {
@@ -48,13 +52,14 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const boardDepth = board.depthMetres * scale;
   const barrier = board.barrierMetres === null ? null : board.barrierMetres * scale;
   const left = Math.max(margin, (width - boardWidth) / 2);
+  const top = Math.max(margin, (height - layout.heightMetres * scale) * 0.3);
   return (
     <div ref={ref} className={classes.stage}>
       {width > 0 && (
         <TransformWrapper minScale={1} maxScale={6} doubleClick={{ disabled: true }} wheel={{ step: 0.1 }}>
           <TransformComponent wrapperClass={classes.viewport}>
             <svg width={width} height={height} role="group" aria-label={`Board ${board.name ?? ""}, from above`}>
-              <g transform={`translate(${left} ${margin})`}>
+              <g transform={`translate(${left} ${top})`}>
                 <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
                 {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
                 {layout.outlines.map((one) => (
@@ -156,6 +161,7 @@ const Can = memo(function Can(props: CanProps) {
     marking + volts,
     props.section,
     verdict && verdictLabels[verdict],
+    props.seen,
     props.isEmpty && "taken out",
     !can.isPlaced && "not placed yet",
   ];
@@ -186,12 +192,22 @@ const Can = memo(function Can(props: CanProps) {
           <VerdictShape verdict={verdict} />
         </g>
       )}
-      <text className={classes.designator} textAnchor="middle" y={radius + 14}>
+      {props.seen && (
+        <path className={classes.notch} d="M0-6 6 5H-6Z" transform={`translate(${radius * 0.8} ${-radius * 0.8})`} />
+      )}
+      <text
+        className={classes.designator}
+        data-tight={scale < roomForValues || undefined}
+        textAnchor="middle"
+        y={radius + 18}
+      >
         {position.designator}
       </text>
-      <text className={classes.value} textAnchor="middle" y={radius + 27}>
-        {props.note ?? marking}
-      </text>
+      {scale >= roomForValues && (
+        <text className={classes.value} textAnchor="middle" y={radius + 31}>
+          {props.note ?? marking}
+        </text>
+      )}
     </g>
   );
 });

@@ -37,12 +37,12 @@ function railExpectation(
   if (net?.nominalVolts == null || net.nominalVolts === 0) return null;
   if (quantity === "dc_voltage") {
     const width = Math.abs(net.nominalVolts) * (net.toleranceRatio ?? rules.rail.railToleranceRatio);
-    const note = `${net.name} within its limits`;
-    return { low: net.nominalVolts - width, high: net.nominalVolts + width, badFrom: null, isLowBad: false, note };
+    const [low, high] = [net.nominalVolts - width, net.nominalVolts + width];
+    return { low, high, badFrom: null, isLowBad: false, note: "rail limits" };
   }
   if (quantity !== "ripple_voltage") return null;
   const limit = net.rippleLimitVolts ?? Math.abs(net.nominalVolts) * rules.rail.rippleLimitRatio;
-  return { low: 0, high: limit, badFrom: limit, isLowBad: false, note: "ripple limit of the rail" };
+  return { low: 0, high: limit, badFrom: limit, isLowBad: false, note: "rail limit" };
 }
 
 function partExpectation(
@@ -57,7 +57,7 @@ function partExpectation(
     const esr = expectedEsrOfPart(part, settings.esrFrequencyHertz, 20);
     if (!esr) return null;
     const { lowOhms: low, highOhms: high, typicalOhms } = esr;
-    return { low, high, badFrom: 3 * typicalOhms, isLowBad: false, note: "one new part alone" };
+    return { low, high, badFrom: 3 * typicalOhms, isLowBad: false, note: "new, alone" };
   }
   if (quantity === "capacitance" && part.capacitanceFarads !== null) {
     const marked = part.capacitanceFarads;

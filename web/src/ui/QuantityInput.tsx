@@ -20,6 +20,8 @@ export interface QuantityInputProps {
   readonly error?: string;
   readonly placeholder?: string;
   readonly isLabelHidden?: boolean;
+  /** In a table: no unit behind the text, the heading carries it. */
+  readonly isCompact?: boolean;
   readonly size?: "xs" | "sm" | "md";
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
   readonly id?: string;
@@ -77,10 +79,14 @@ export function QuantityInput(props: QuantityInputProps) {
       error={problem ?? props.error}
       autoComplete="off"
       spellCheck={false}
-      rightSection={<span className={classes.understood}>{understood !== text ? understood : unit}</span>}
+      rightSection={
+        props.isCompact ? undefined : (
+          <span className={classes.understood}>{understood !== text ? understood : unit}</span>
+        )
+      }
       rightSectionWidth={props.size === "xs" ? 46 : 74}
       rightSectionPointerEvents="none"
-      classNames={{ input: classes.figure }}
+      classNames={{ input: props.isCompact ? classes.compact : classes.figure }}
     />
   );
 }

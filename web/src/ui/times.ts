@@ -23,9 +23,10 @@ export function durationText(seconds: number): string {
   return seconds < 5400 ? `${Math.round(seconds / 60)}\u00a0min` : `${Number((seconds / 3600).toPrecision(2))}\u00a0h`;
 }
 
-/** Hours of life in years, never below a tenth. */
+/** Hours of life in years or months; beyond 15 years nobody should print a number. */
 export function lifeText(hours: number): string {
   const years = hours / 8766;
+  if (years >= 14.98) return "over\u00a015\u00a0years";
   return years >= 2
     ? `${Number(years.toPrecision(2))}\u00a0years`
     : `${Number((years * 12).toPrecision(2))}\u00a0months`;

@@ -14,7 +14,7 @@ const reasons: Readonly<Record<UnknownReason, string>> = {
 /** The charge watch in words: what was measured and when, never that something is safe. */
 export function chargeWords(state: ChargeState, stores: readonly EnergyStore[]): string {
   const name = stores.find((store) => store.id === state.storeId)?.name ?? "Charge";
-  const volts = state.volts === null ? "" : formatQuantity(state.volts, "V", { significantDigits: 2 }).text;
+  const volts = state.volts === null ? "" : formatQuantity(state.volts, "V").text;
   const at = state.at ? ` at ${logTime(state.at)}` : "";
   switch (state.name) {
     case "unknown":

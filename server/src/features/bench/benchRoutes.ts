@@ -2,8 +2,8 @@ import { type BenchLine, foldHouseRules, type JobDetail, jobFacts, jobRules, rou
 import { type JobRules, jobChargeState, judgeBoard, lensProgress, lensReached, openPoints } from "@pale-cap/core";
 import { type Router as ExpressRouter, Router } from "express";
 import type { AppContext } from "../../appContext";
-import { loadRuleChanges } from "../houseRules/houseRuleRoutes";
-import { loadJobs } from "../jobs/loadJobs";
+import { loadJobs } from "../../records/loadJobs";
+import { loadRuleChanges } from "../../records/ruleChanges";
 
 /** What is on the benches: lens, open points and charge state are drawn from each job's log, not stored. */
 export function benchRoutes({ database, now }: AppContext): ExpressRouter {

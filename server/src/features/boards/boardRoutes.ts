@@ -7,7 +7,7 @@ import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
-import { loadJob } from "../jobs/loadJobs";
+import { loadJob } from "../../records/loadJobs";
 
 interface AnyRow {
   id: string;

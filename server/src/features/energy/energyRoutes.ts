@@ -14,7 +14,7 @@ import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
-import { requireJob, requirePositionOfJob } from "../jobs/ownership";
+import { requireJob, requirePositionOfJob } from "../../records/ownership";
 
 /** Energy stores and the log of what was charged, drained and measured on them. */
 export function energyRoutes({ database, now }: AppContext): ExpressRouter {

@@ -1,13 +1,7 @@
 import { foldHouseRules, routes } from "@pale-cap/contract";
 import { type Router as ExpressRouter, Router } from "express";
 import type { AppContext } from "../../appContext";
-import type { Database } from "../../database/database";
-
-/** What the shop changed, oldest first. */
-export async function loadRuleChanges(database: Database): Promise<{ key: string; value: unknown }[]> {
-  const rows = await database.models.houseRuleChanges.findAll({ order: [["changedAt", "ASC"]], raw: true });
-  return rows as unknown as { key: string; value: unknown }[];
-}
+import { loadRuleChanges } from "../../records/ruleChanges";
 
 export function houseRuleRoutes({ database }: AppContext): ExpressRouter {
   const router = Router();

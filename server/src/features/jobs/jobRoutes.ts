@@ -19,8 +19,8 @@ import type { JobCustomerRow } from "../../database/models/jobCustomers";
 import { writeOnce } from "../../http/idempotency";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
-import { loadRuleChanges } from "../houseRules/houseRuleRoutes";
-import { loadJob } from "./loadJobs";
+import { loadJob } from "../../records/loadJobs";
+import { loadRuleChanges } from "../../records/ruleChanges";
 
 /** A new board's size, until somebody measures: a common supply board. */
 const assumedBoard = { widthMetres: 0.18, depthMetres: 0.12, barrierMetres: 0.09 } as const;

@@ -16,8 +16,8 @@ import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
-import { toPlan } from "../jobs/loadJobs";
-import { requireJob, requirePositionOfJob } from "../jobs/ownership";
+import { toPlan } from "../../records/loadJobs";
+import { requireJob, requirePositionOfJob } from "../../records/ownership";
 
 /** What was chosen for each position, and the ticks of taking out and putting in. */
 export function planRoutes({ database, now }: AppContext): ExpressRouter {

@@ -5,7 +5,7 @@ import type { AppContext } from "../../appContext";
 import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
-import { requireJob, requirePartOfJob, requireTarget } from "../jobs/ownership";
+import { requireJob, requirePartOfJob, requireTarget } from "../../records/ownership";
 
 /** Append-only facts: readings and what was seen. */
 export function readingRoutes({ database, now }: AppContext): ExpressRouter {

@@ -76,7 +76,7 @@ function LensStep({ line }: { readonly line: BenchLine }) {
 }
 
 function Charge({ line }: { readonly line: BenchLine }) {
-  const volts = line.chargeVolts === null ? "" : formatQuantity(line.chargeVolts, "V", { significantDigits: 2 }).text;
+  const volts = line.chargeVolts === null ? "" : formatQuantity(line.chargeVolts, "V").text;
   const at = line.chargeAt ? logTime(line.chargeAt) : "";
   const words = {
     unknown: "unknown",

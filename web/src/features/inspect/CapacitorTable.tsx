@@ -29,7 +29,21 @@ import classes from "./inspect.module.css";
 
 const length = [0.0005, boardLimits.lengthMetres] as const;
 const place = [0, boardLimits.boardMetres] as const;
-const heads = ["Part", "Section or rail", "C", "V", "Class °C", "Type", "⌀", "Height", "Pitch", "x", "y", "Stripe", ""];
+const heads = [
+  "Part",
+  "Section or rail",
+  "C",
+  "V",
+  "Class °C",
+  "Type",
+  "⌀ mm",
+  "Height",
+  "Pitch",
+  "x mm",
+  "y mm",
+  "Stripe",
+  "",
+];
 
 /** The capacitors as a table: one entry row that Enter commits, and every stored row editable in place. */
 export function CapacitorTable() {
@@ -247,6 +261,7 @@ function Cells({ prefix, draft, onChange, onValidity, isLive = false }: CellsPro
         <QuantityInput
           label={`${prefix}, ${label}`}
           isLabelHidden
+          isCompact
           size="xs"
           unit={unit}
           defaultPrefix={unit === "F" ? "u" : ""}
@@ -334,7 +349,7 @@ function NetSelect(props: {
                 group: "On this board",
                 items: netsInOrder(detail).map((net) => ({
                   value: net.id,
-                  label: `${net.name} (${sectionFacts[net.section].label.toLowerCase()})`,
+                  label: net.name,
                 })),
               },
             ]

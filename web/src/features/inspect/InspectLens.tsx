@@ -1,4 +1,4 @@
-import { latestSigns } from "@pale-cap/core";
+import { latestSigns, visualSigns } from "@pale-cap/core";
 import { useCallback } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
@@ -14,8 +14,8 @@ export function InspectLens() {
     (positionId: string) => {
       const part = detail.fittedParts.find((one) => one.positionId === positionId && one.origin === "found");
       const signs = part ? latestSigns(detail.signs, part.id) : {};
-      const seen = Object.entries(signs).find(([, state]) => state === "seen")?.[0];
-      return seen ? { note: signLabels[seen as keyof typeof signLabels] } : {};
+      const seen = visualSigns.filter((sign) => signs[sign] === "seen").map((sign) => signLabels[sign]);
+      return seen.length > 0 ? { seen: seen.join(", ") } : {};
     },
     [detail.fittedParts, detail.signs],
   );

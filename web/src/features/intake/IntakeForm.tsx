@@ -8,8 +8,8 @@ import { useJob } from "../../job/JobContext";
 import { useEditIntakeMutation } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import { intakeOf } from "./IntakeLens";
 import classes from "./intake.module.css";
+import { intakeOf } from "./intakeOf";
 
 type TextField = Exclude<keyof Intake, "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor">;
 

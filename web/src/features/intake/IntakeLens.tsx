@@ -1,4 +1,3 @@
-import type { Intake, Job } from "@pale-cap/contract";
 import { useCallback } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
@@ -27,23 +26,4 @@ export function IntakeLens() {
       }
     />
   );
-}
-
-/** The editable part of a stored job. */
-export function intakeOf(job: Job): Intake {
-  return {
-    deviceKind: job.deviceKind,
-    deviceMaker: job.deviceMaker,
-    deviceModel: job.deviceModel,
-    deviceSerial: job.deviceSerial,
-    deviceAgeYears: job.deviceAgeYears,
-    complaint: job.complaint,
-    symptoms: [...job.symptoms],
-    symptomNote: job.symptomNote,
-    priceLimitMinor: job.priceLimitMinor,
-    dueOn: job.dueOn,
-    customerName: job.customerName,
-    customerContact: job.customerContact,
-    ownersWords: job.ownersWords,
-  };
 }

@@ -52,7 +52,7 @@ export function DischargeChart({ store, startVolts }: { readonly store: EnergySt
             y={60}
             stroke="var(--worn)"
             strokeDasharray="4 3"
-            label={{ value: "60 V", position: "right", fontSize: 12 }}
+            label={{ value: "60 V", position: "insideBottomRight", fontSize: 12, fill: "var(--ink-soft)" }}
           />
           <ReferenceLine y={rules.charge.workingVolts} stroke="var(--accent)" strokeDasharray="4 3" />
           <Line

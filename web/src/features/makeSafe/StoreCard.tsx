@@ -94,7 +94,7 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
         }}
       >
         <QuantityInput
-          label={`Measured on ${store.name}`}
+          label="Measured voltage"
           unit="V"
           limits={[-1000, 1000]}
           value={volts}
@@ -111,7 +111,12 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
         </Button>
       </form>
       <ProblemNote problem={asProblem(error)} />
-      {isKnown && startVolts > 0 && <Recovery startVolts={expectedVolts ?? startVolts} remainingVolts={state.volts} />}
+      {isKnown && startVolts > 0 && (
+        <Recovery
+          startVolts={expectedVolts ?? startVolts}
+          remainingVolts={state.volts !== null && Math.abs(state.volts) <= targetVolts ? Math.abs(state.volts) : 0}
+        />
+      )}
       {isKnown && drainOhms !== null && (
         <Suspense fallback={<div className={classes.chart} />}>
           <DischargeChart store={store} startVolts={startVolts} />
@@ -161,17 +166,8 @@ function Proposal(props: {
 }
 
 /** How far it can creep back after draining. */
-function Recovery({
-  startVolts,
-  remainingVolts,
-}: {
-  readonly startVolts: number;
-  readonly remainingVolts: number | null;
-}) {
-  const back = absorptionRecovery({
-    startVolts,
-    remainingVolts: Math.max(Math.min(Math.abs(remainingVolts ?? 0), startVolts), 0),
-  });
+function Recovery({ startVolts, remainingVolts }: { readonly startVolts: number; readonly remainingVolts: number }) {
+  const back = absorptionRecovery({ startVolts, remainingVolts });
   return (
     <p className={classes.soft}>
       It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}

@@ -17,6 +17,9 @@ import classes from "./prove.module.css";
 export function ProvePane() {
   const { detail, openPoints } = useJob();
   const rails = netsInOrder(detail);
+  const isShown = (net: Net) =>
+    net.fullLoadAmps !== null || detail.readings.some((reading) => reading.targetId === net.id && reading.isPowered);
+  const others = rails.filter((net) => !isShown(net));
   const points = openPoints.filter((point) => point.netId !== null && point.positionId === null);
   return (
     <Pane title="Prove" note="Readings under power: type them below, with the load they were taken at.">
@@ -26,9 +29,17 @@ export function ProvePane() {
       {rails.length === 0 && (
         <p className={classes.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
-      {rails.map((net) => (
+      {rails.filter(isShown).map((net) => (
         <Rail key={net.id} net={net} />
       ))}
+      {others.length > 0 && (
+        <details className={classes.others}>
+          <summary>Rails without a promise ({others.length})</summary>
+          {others.map((net) => (
+            <Rail key={net.id} net={net} />
+          ))}
+        </details>
+      )}
       {points.length > 0 && (
         <Part title="Still open">
           <ul className={classes.points}>

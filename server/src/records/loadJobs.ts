@@ -13,14 +13,14 @@ import type {
   TickRow,
 } from "@pale-cap/contract";
 import { Op, type Transaction, type WhereOptions } from "sequelize";
-import type { Database } from "../../database/database";
-import type { BoardRow } from "../../database/models/boards";
-import type { CustomerRow } from "../../database/models/customers";
-import type { JobCustomerRow } from "../../database/models/jobCustomers";
-import type { JobRow } from "../../database/models/jobs";
-import type { ReplacementPlanRow } from "../../database/models/replacementPlans";
-import type { Table } from "../../database/models/table";
-import { HttpProblem } from "../../http/problems";
+import type { Database } from "../database/database";
+import type { BoardRow } from "../database/models/boards";
+import type { CustomerRow } from "../database/models/customers";
+import type { JobCustomerRow } from "../database/models/jobCustomers";
+import type { JobRow } from "../database/models/jobs";
+import type { ReplacementPlanRow } from "../database/models/replacementPlans";
+import type { Table } from "../database/models/table";
+import { HttpProblem } from "../http/problems";
 
 /** Rows as the wire has them: moments become ISO text when the response is written. */
 type Stored<T> = T & { readonly jobId: string };

@@ -1,7 +1,7 @@
 import type { TargetKind } from "@pale-cap/core";
 import { QueryTypes, type Transaction } from "sequelize";
-import type { Database } from "../../database/database";
-import { HttpProblem } from "../../http/problems";
+import type { Database } from "../database/database";
+import { HttpProblem } from "../http/problems";
 
 /** Rows may only refer to what belongs to the same job: an id from another job is refused like one that is not stored. */
 export async function requireJob(database: Database, jobId: string, transaction: Transaction): Promise<void> {

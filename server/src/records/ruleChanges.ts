@@ -1,0 +1,7 @@
+import type { Database } from "../database/database";
+
+/** What the shop changed, oldest first. */
+export async function loadRuleChanges(database: Database): Promise<{ key: string; value: unknown }[]> {
+  const rows = await database.models.houseRuleChanges.findAll({ order: [["changedAt", "ASC"]], raw: true });
+  return rows as unknown as { key: string; value: unknown }[];
+}
