@@ -14,7 +14,10 @@ interface Tally {
 }
 
 /** Runs every case of the files: a line a case, a summary line a family. An unknown family or a bad file fails. */
-export function verifyFiles(files: readonly CaseFile[]): { readonly lines: readonly string[]; readonly isGood: boolean } {
+export function verifyFiles(files: readonly CaseFile[]): {
+  readonly lines: readonly string[];
+  readonly isGood: boolean;
+} {
   const lines: string[] = [];
   const tallies = new Map<string, Tally>();
   let isGood = true;
@@ -40,7 +43,9 @@ export function verifyFiles(files: readonly CaseFile[]): { readonly lines: reado
     }
   }
   for (const [family, tally] of tallies) {
-    lines.push(`${family}: ${tally.cases - tally.failed} of ${tally.cases} passed, worst=${tally.worst.toExponential(2)}`);
+    lines.push(
+      `${family}: ${tally.cases - tally.failed} of ${tally.cases} passed, worst=${tally.worst.toExponential(2)}`,
+    );
     if (tally.failed > 0) isGood = false;
   }
   return { lines, isGood };
@@ -52,7 +57,11 @@ function verifyCase(one: ReferenceCase): { readonly line: string; readonly isOk:
   try {
     const { failure, worstRelativeError } = compare(runFamily(family, inputs), expected, tolerance);
     if (!failure) {
-      return { line: `ok ${family} ${id} worst=${worstRelativeError.toExponential(2)}`, isOk: true, worst: worstRelativeError };
+      return {
+        line: `ok ${family} ${id} worst=${worstRelativeError.toExponential(2)}`,
+        isOk: true,
+        worst: worstRelativeError,
+      };
     }
     const facts = `${failure.key || "result"} got=${JSON.stringify(failure.got)} want=${JSON.stringify(failure.want)}`;
     return { line: `FAIL ${family} ${id} ${facts}`, isOk: false, worst: worstRelativeError };

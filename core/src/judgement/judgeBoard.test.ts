@@ -1,0 +1,185 @@
+import { fc, test } from "@fast-check/vitest";
+import { describe, expect, it } from "vitest";
+import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { JobFacts } from "../job/jobFacts";
+import { judgeBoard, latestSigns, type SignObservation } from "./judgeBoard";
+import type { VisualSign } from "./visualSigns";
+
+const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
+const verdictOf = (job: JobFacts, at = "C1") => judge(job).get(`at-${at}`)?.verdict;
+const seen = (designator: string, sign: VisualSign, state: "seen" | "not_seen" = "seen"): SignObservation => ({
+  fittedPartId: `part-${designator}`,
+  sign,
+  state,
+  observedAt: "2026-11-23T09:00:00Z",
+});
+/** C1 by itself on its net. */
+const alone = (more: Partial<JobFacts> = {}) =>
+  sampleJob({ positions: [samplePosition("C1")], fittedParts: [samplePart("C1")], ...more });
+
+describe("judgeBoard, one part", () => {
+  it("has not measured what nobody read, even if it looks clean", () => {
+    expect(verdictOf(alone())).toBe("not_measured");
+    expect(verdictOf(alone({ signs: [seen("C1", "domed", "not_seen")] }))).toBe("not_measured");
+  });
+
+  it("clears a part that reads like new with a lead lifted", () => {
+    expect(verdictOf(alone({ readings: [sampleReading("C1")] }))).toBe("sound");
+  });
+
+  it("fails a part at ten times its typical ESR, in circuit too", () => {
+    expect(verdictOf(alone({ readings: [sampleReading("C1", { value: 0.32 })] }))).toBe("failed");
+    expect(verdictOf(alone({ readings: [sampleReading("C1", { value: 0.32, circuitState: "in_circuit" })] }))).toBe(
+      "failed",
+    );
+  });
+
+  it("does not clear in circuit by the default house rule, and says which rule that was", () => {
+    const job = alone({ readings: [sampleReading("C1", { circuitState: "in_circuit" })] });
+    const judgement = judge(job).get("at-C1");
+    expect(judgement?.verdict).toBe("cannot_tell");
+    expect(judgement?.ledger.map((entry) => entry.code)).toContain("in_circuit_cannot_clear");
+    const bound = judge(job, { ...sampleRules.judgement, inCircuitSchool: "bank_bound" }).get("at-C1");
+    expect(bound?.verdict).toBe("sound");
+  });
+
+  it("replaces a vented part whatever it reads, and reports the conflict", () => {
+    const readings = [
+      sampleReading("C1", { value: 0.032 }),
+      sampleReading("C1", { quantity: "capacitance", value: 1e-3 }),
+    ];
+    const judgement = judge(alone({ readings, signs: [seen("C1", "vented")] })).get("at-C1");
+    expect(judgement?.mustReplace).toBe(true);
+    expect(judgement?.flags).toContain("conflict");
+  });
+
+  it("takes capacitance far above the marking with voltage loss for leakage", () => {
+    const readings = [
+      sampleReading("C1", { quantity: "capacitance", value: 1.6e-3 }),
+      sampleReading("C1", { quantity: "voltage_loss", value: 0.18 }),
+    ];
+    const judgement = judge(alone({ readings })).get("at-C1");
+    expect(judgement?.flags).toContain("leakage_signature");
+    expect(judgement?.verdict).toBe("failed");
+  });
+
+  it("does not let a short circuit clear a part", () => {
+    const judgement = judge(alone({ readings: [sampleReading("C1", { value: 0.001 })] })).get("at-C1");
+    expect(judgement?.verdict).not.toBe("sound");
+    expect(judgement?.flags).toContain("esr_low_unexplained");
+  });
+
+  it("cannot tell without a marking, and lists what is missing", () => {
+    const fittedParts = [samplePart("C1", { capacitanceFarads: null })];
+    const judgement = judge(alone({ fittedParts, readings: [sampleReading("C1")] })).get("at-C1");
+    expect(judgement?.verdict).toBe("cannot_tell");
+    expect(judgement?.ledger.map((entry) => entry.code)).toContain("marking_missing");
+  });
+
+  it("forgets a withdrawn reading and believes a correction", () => {
+    const slip = sampleReading("C1", { value: 3.2 });
+    const correction = sampleReading("C1", { value: 0.032, supersedesId: slip.id });
+    expect(verdictOf(alone({ readings: [slip, correction] }))).toBe("sound");
+    const withdrawal = sampleReading("C1", { value: null, isWithdrawn: true, supersedesId: slip.id });
+    expect(verdictOf(alone({ readings: [slip, withdrawal] }))).toBe("not_measured");
+  });
+
+  it("is not carried away by one slip among repeats", () => {
+    const readings = [0.033, 0.034, 0.9].map((value) => sampleReading("C1", { value }));
+    expect(verdictOf(alone({ readings }))).not.toBe("failed");
+  });
+
+  it("compares at the tester's own frequency", () => {
+    const at1k = sampleReading("C1", { value: 0.06, frequencyHertz: 1000 });
+    expect(verdictOf(alone({ readings: [at1k] }))).toBe("sound");
+  });
+
+  test.prop([fc.double({ min: 0.02, max: 20, noNaN: true })])("never thinks better of a higher ESR", (value) => {
+    const chance = (esr: number) =>
+      judge(alone({ readings: [sampleReading("C1", { value: esr })] })).get("at-C1")?.failedProbability ?? 0;
+    expect(chance(value * 1.2)).toBeGreaterThanOrEqual(chance(value) - 1e-12);
+  });
+});
+
+describe("judgeBoard, a bank", () => {
+  const inCircuit = (value: number, designator = "C1") =>
+    sampleReading(designator, { value, circuitState: "in_circuit" });
+
+  it("leaves both masked where a good neighbour can hide a bad part", () => {
+    const job = sampleJob({ readings: [inCircuit(0.03)] });
+    expect(verdictOf(job, "C1")).toBe("cannot_tell");
+    expect(judge(job).get("at-C2")?.interval?.verdict).toBe("masked");
+  });
+
+  it("condemns both where even the best neighbour could not excuse them", () => {
+    const job = sampleJob({ readings: [inCircuit(0.5)] });
+    expect(verdictOf(job, "C1")).toBe("failed");
+    expect(verdictOf(job, "C2")).toBe("failed");
+  });
+
+  it("judges a lifted part by itself and leaves its neighbour to the bank", () => {
+    const job = sampleJob({ readings: [sampleReading("C1", { value: 0.5 }), inCircuit(0.035, "C2")] });
+    expect(verdictOf(job, "C1")).toBe("failed");
+    expect(verdictOf(job, "C2")).toBe("cannot_tell");
+  });
+
+  it("does not join parts across nets", () => {
+    const nets = [sampleNet(), sampleNet({ id: "net-post", section: "output-post" })];
+    const positions = [samplePosition("C1"), samplePosition("C2", { netId: "net-post" })];
+    const judgement = judge(sampleJob({ nets, positions, readings: [inCircuit(0.5)] }));
+    expect(judgement.get("at-C1")?.bankPositionIds).toEqual(["at-C1"]);
+    expect(judgement.get("at-C2")?.verdict).toBe("not_measured");
+  });
+
+  it("does not read one part's capacitance from the sum of the bank", () => {
+    const sum = sampleReading("C1", { quantity: "capacitance", value: 2e-3, circuitState: "in_circuit" });
+    const judgement = judge(sampleJob({ readings: [sum] })).get("at-C1");
+    expect(judgement?.verdict).toBe("cannot_tell");
+    expect(judgement?.flags).toEqual([]);
+  });
+
+  it("keeps judging what was found after it was taken out, and the new part by its own readings", () => {
+    const old = samplePart("C1", { removedAt: "2026-11-23T12:00:00Z" });
+    const fresh = samplePart("C1", { id: "fresh", origin: "replacement", datasheetEsrOhms: 0.046 });
+    const job = sampleJob({
+      fittedParts: [old, fresh, samplePart("C2")],
+      readings: [sampleReading("C1", { value: 0.5 }), sampleReading("C1", { value: 0.03, fittedPartId: "fresh" })],
+    });
+    expect(verdictOf(job, "C1")).toBe("failed");
+    expect(judgeBoard(job, sampleRules.judgement, "current").get("at-C1")?.verdict).toBe("sound");
+  });
+});
+
+describe("the ledger", () => {
+  it("weighs a bad ESR against the part and a good one for it", () => {
+    const weight = (value: number) =>
+      judge(alone({ readings: [sampleReading("C1", { value })] }))
+        .get("at-C1")
+        ?.ledger.find((entry) => entry.kind === "esr")?.weight ?? 0;
+    expect(weight(0.5)).toBeGreaterThan(3);
+    expect(weight(0.032)).toBeLessThan(-1);
+  });
+
+  it("gives every entry its own weight even where another would do alone", () => {
+    const readings = [
+      sampleReading("C1", { value: 0.5 }),
+      sampleReading("C1", { quantity: "capacitance", value: 4e-4 }),
+    ];
+    const ledger = judge(alone({ readings, signs: [seen("C1", "domed")] })).get("at-C1")?.ledger ?? [];
+    for (const kind of ["esr", "capacitance", "sign"]) {
+      expect(ledger.find((entry) => entry.kind === kind)?.weight).toBeGreaterThan(1);
+    }
+  });
+
+  it("names where the expectation comes from and the readings it stands on", () => {
+    const reading = sampleReading("C1");
+    const entry = judge(alone({ readings: [reading] })).get("at-C1")?.ledger[0];
+    expect(entry).toMatchObject({ kind: "esr", source: "can_table", readingIds: [reading.id] });
+    expect(entry?.failedLimit).toBeCloseTo(3 * (entry?.expectation?.typical ?? 0), 10);
+  });
+});
+
+it("the latest observation of a sign counts, by time and not by order", () => {
+  const later: SignObservation = { ...seen("C1", "domed", "not_seen"), observedAt: "2026-11-23T11:00:00Z" };
+  expect(latestSigns([later, seen("C1", "domed"), seen("C2", "leak")], "part-C1")).toEqual({ domed: "not_seen" });
+});

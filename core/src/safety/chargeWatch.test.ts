@@ -1,0 +1,121 @@
+import { fc, test } from "@fast-check/vitest";
+import { describe, expect, it } from "vitest";
+import { type ChargeEvent, type ChargeRules, type EnergyStore, foldChargeState, worstChargeState } from "./chargeWatch";
+
+const store: EnergyStore = { id: "c1", name: "Bulk", capacitanceFarads: 100e-6, expectedVolts: 325 };
+const rules: ChargeRules = { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true };
+const start = Date.parse("2026-11-23T10:00:00Z");
+
+/** An event so many seconds after the start. */
+function at(seconds: number, event: Partial<ChargeEvent> & Pick<ChargeEvent, "kind">): ChargeEvent {
+  const time = new Date(start + seconds * 1000).toISOString();
+  return { storeId: "c1", volts: null, isMeterProved: false, resistanceOhms: null, at: time, ...event };
+}
+const measured = (seconds: number, volts: number, isMeterProved = true) =>
+  at(seconds, { kind: "voltage_measured", volts, isMeterProved });
+const mains = (seconds: number) => at(seconds, { kind: "mains_connected", storeId: null });
+const fold = (events: readonly ChargeEvent[], nowSeconds = 60) =>
+  foldChargeState(store, events, rules, start + nowSeconds * 1000);
+
+describe("charge watch", () => {
+  it("knows nothing before anything was logged", () => {
+    expect(fold([])).toMatchObject({ name: "unknown", reason: "nothing_logged" });
+  });
+
+  it("turns verified by a low reading of a proved meter that saw a voltage before", () => {
+    expect(fold([measured(0, 311), measured(30, 4.2)])).toMatchObject({ name: "verified", volts: 4.2 });
+  });
+
+  it("stays unknown on a zero that nothing came before: the meter may not be measuring", () => {
+    expect(fold([measured(0, 0)])).toMatchObject({ name: "unknown", reason: "zero_without_history" });
+  });
+
+  it("believes a small voltage that is not zero: the meter shows something", () => {
+    expect(fold([measured(0, 3.1)]).name).toBe("verified");
+  });
+
+  it("stays unknown while the meter was not proved, unless the house rule asks for less", () => {
+    const events = [measured(0, 311), measured(30, 2, false)];
+    expect(fold(events)).toMatchObject({ name: "unknown", reason: "meter_not_proved", volts: 2 });
+    expect(foldChargeState(store, events, { ...rules, mustProveMeter: false }, start + 60_000).name).toBe("verified");
+  });
+
+  it("takes a negative reading for what it is: probes the other way round", () => {
+    expect(fold([measured(0, -311)])).toMatchObject({ name: "charged", volts: -311 });
+  });
+
+  it.each([
+    ["mains_connected", mains(40)],
+    ["live_reading", at(40, { kind: "live_reading", storeId: null })],
+  ] as const)("falls back to unknown on %s by itself", (reason, event) => {
+    expect(fold([measured(0, 311), measured(30, 4.2), event])).toMatchObject({ name: "unknown", reason });
+  });
+
+  it("asks for a voltage again after mains: an old non-zero reading does not vouch for a new zero", () => {
+    expect(fold([measured(0, 311), mains(10), measured(30, 0)]).reason).toBe("zero_without_history");
+    expect(fold([measured(0, 311), mains(10), measured(20, 300), measured(30, 0)]).name).toBe("verified");
+  });
+
+  it("turns charged again when it creeps back", () => {
+    expect(fold([measured(0, 311), measured(30, 4), measured(45, 22)])).toMatchObject({ name: "charged", volts: 22 });
+  });
+
+  it("expires", () => {
+    const events = [measured(0, 311), measured(30, 4.2)];
+    expect(fold(events, 30 + 1800).name).toBe("verified");
+    expect(fold(events, 31 + 1800)).toMatchObject({ name: "unknown", reason: "verification_expired", volts: 4.2 });
+  });
+
+  it("predicts the decay from the last reading, or from what was expected", () => {
+    const drain = at(10, { kind: "drain_started", resistanceOhms: 10e3 });
+    const oneTimeConstant = 11;
+    expect(fold([measured(0, 300), drain], oneTimeConstant).predictedVolts).toBeCloseTo(300 / Math.E, 6);
+    expect(fold([drain], oneTimeConstant).predictedVolts).toBeCloseTo(325 / Math.E, 6);
+  });
+
+  it("does not take another store's readings for its own", () => {
+    expect(fold([{ ...measured(0, 311), storeId: "c2" }]).reason).toBe("nothing_logged");
+  });
+
+  const anyEvent = fc.oneof(
+    fc
+      .tuple(fc.nat(500), fc.double({ min: 0, max: 400, noNaN: true }), fc.boolean())
+      .map(([s, v, p]) => measured(s, v, p)),
+    fc.nat(500).map(mains),
+    fc.nat(500).map((s) => at(s, { kind: "drain_started", resistanceOhms: 1e4 })),
+    fc.nat(500).map((s) => at(s, { kind: "mains_disconnected", storeId: null })),
+  );
+  test.prop([fc.array(anyEvent, { maxLength: 12 })])(
+    "is never verified by anything but a proved low reading after the last mains",
+    (events) => {
+      const state = fold(events, 600);
+      if (state.name !== "verified") return;
+      const ordered = [...events].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+      const last = ordered
+        .filter((event) => event.kind === "voltage_measured" || event.kind === "mains_connected")
+        .at(-1);
+      expect(last).toMatchObject({ kind: "voltage_measured", isMeterProved: true });
+      expect(Math.abs(last?.volts ?? 99)).toBeLessThanOrEqual(10);
+    },
+  );
+  test.prop([fc.array(anyEvent, { maxLength: 8 })])(
+    "ends unknown whenever mains is the last thing logged",
+    (events) => {
+      expect(fold([...events, mains(501)], 600).name).toBe("unknown");
+    },
+  );
+});
+
+describe("worstChargeState", () => {
+  const verified = fold([measured(0, 311), measured(30, 4.2)]);
+  const charged = fold([measured(0, 311)]);
+  it("shows the charged store before any other, and unknown when there is none", () => {
+    expect(worstChargeState([verified, charged, fold([])]).name).toBe("charged");
+    expect(worstChargeState([verified, fold([])]).name).toBe("unknown");
+    expect(worstChargeState([]).name).toBe("unknown");
+  });
+  it("shows the verification that expires first", () => {
+    const later = fold([measured(0, 311), measured(50, 1)]);
+    expect(worstChargeState([later, verified]).volts).toBe(4.2);
+  });
+});

@@ -1,0 +1,124 @@
+import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
+import type { JobFacts, JobRules } from "../src/job/jobFacts";
+import type { Reading } from "../src/readings/reading";
+
+/** A net of a test board: 12 V output unless told otherwise. */
+export function sampleNet(more: Partial<BoardNet> = {}): BoardNet {
+  return {
+    id: "net-12",
+    name: "12 V",
+    section: "output",
+    nominalVolts: 12,
+    fullLoadAmps: 4,
+    toleranceRatio: null,
+    rippleLimitVolts: null,
+    ...more,
+  };
+}
+
+export function samplePosition(designator: string, more: Partial<BoardPosition> = {}): BoardPosition {
+  return {
+    id: `at-${designator}`,
+    designator,
+    kind: "electrolytic",
+    netId: "net-12",
+    xMetres: 0.02,
+    yMetres: 0.02,
+    outlineWidthMetres: null,
+    outlineDepthMetres: null,
+    pitchMetres: 0.005,
+    polarityMark: "dark_half",
+    boardNegativeDegrees: 90,
+    ...more,
+  };
+}
+
+/** A 1000 uF 16 V low-impedance part in a 10 x 20 mm can: 46 milliohms at most when new. */
+export function samplePart(designator: string, more: Partial<FittedPart> = {}): FittedPart {
+  return {
+    id: `part-${designator}`,
+    positionId: `at-${designator}`,
+    capacitanceFarads: 1000e-6,
+    ratedVolts: 16,
+    temperatureClassCelsius: 105,
+    capacitorClass: "lowz",
+    diameterMetres: 0.01,
+    heightMetres: 0.02,
+    stripeDegrees: 90,
+    datasheetEsrOhms: null,
+    origin: "found",
+    fittedAt: null,
+    removedAt: null,
+    ...more,
+  };
+}
+
+let count = 0;
+
+/** An ESR reading of 40 milliohms with one lead lifted, on the part of a designator. */
+export function sampleReading(designator: string, more: Partial<Reading> = {}): Reading {
+  count += 1;
+  return {
+    id: `reading-${count}`,
+    targetKind: "part",
+    targetId: `at-${designator}`,
+    fittedPartId: `part-${designator}`,
+    quantity: "esr",
+    value: 0.04,
+    circuitState: "lead_lifted",
+    frequencyHertz: 100e3,
+    temperatureCelsius: null,
+    isPowered: false,
+    loadAmps: null,
+    isWithdrawn: false,
+    supersedesId: null,
+    measuredAt: new Date(Date.UTC(2026, 10, 23, 10, 0, count)).toISOString(),
+    ...more,
+  };
+}
+
+/** A reading on a rail, under power. */
+export function sampleRailReading(netId: string, more: Partial<Reading>): Reading {
+  return sampleReading("none", {
+    targetKind: "rail",
+    targetId: netId,
+    fittedPartId: null,
+    quantity: "dc_voltage",
+    circuitState: null,
+    frequencyHertz: null,
+    isPowered: true,
+    loadAmps: 0,
+    ...more,
+  });
+}
+
+/** A job with C1 and C2 side by side on 12 V, nothing read yet. */
+export function sampleJob(more: Partial<JobFacts> = {}): JobFacts {
+  return {
+    complaint: "resets under load",
+    symptoms: ["collapses_under_load"],
+    nets: [sampleNet()],
+    positions: [samplePosition("C1"), samplePosition("C2")],
+    fittedParts: [samplePart("C1"), samplePart("C2")],
+    readings: [],
+    signs: [],
+    energyStores: [],
+    chargeEvents: [],
+    plans: [],
+    ticks: [],
+    handedOverAt: null,
+    ...more,
+  };
+}
+
+export const sampleRules: JobRules = {
+  judgement: {
+    school: "twenty",
+    inCircuitSchool: "condemn_only",
+    esrUncertaintyRatio: 0.1,
+    contactOhms: 0.003,
+    capacitanceUncertaintyRatio: 0.03,
+  },
+  charge: { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true },
+  rail: { railToleranceRatio: 0.05, rippleLimitRatio: 0.01 },
+};
