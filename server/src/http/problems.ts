@@ -45,16 +45,28 @@ export function problemHandler(error: unknown, request: Request, response: Respo
   response.status(body.status).type(problemMediaType).send(JSON.stringify(body));
 }
 
-function toHttpProblem(error: unknown): HttpProblem {
+/** What breaking a unique index means to a person. */
+const uniqueConstraints: Readonly<Record<string, FieldProblem & { readonly detail: string }>> = {
+  positions_designator: {
+    detail: "This designator is already on the board.",
+    path: "designator",
+    message: "is already on the board",
+  },
+  fitted_parts_current: {
+    detail: "There is a part at this position already.",
+    path: "positionId",
+    message: "holds a part already",
+  },
+};
+
+/** Any failure as one with a place in the error shape. */
+export function toHttpProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error;
   if (error instanceof UniqueConstraintError) {
-    const field = error.errors[0]?.path ?? "";
-    const isDesignator = field.includes("designator");
-    return new HttpProblem(
-      "conflict",
-      isDesignator ? "This designator is already on the board." : "Something like this is stored already.",
-      { errors: isDesignator ? [{ path: "designator", message: "is already on the board" }] : [] },
-    );
+    const { constraint } = error.parent as { constraint?: string };
+    const known = constraint ? uniqueConstraints[constraint] : undefined;
+    if (!known) return new HttpProblem("conflict", "Something like this is stored already.");
+    return new HttpProblem("conflict", known.detail, { errors: [{ path: known.path, message: known.message }] });
   }
   if (error instanceof ForeignKeyConstraintError) {
     return new HttpProblem("conflict", "This refers to something that is not stored.");

@@ -4,7 +4,7 @@ import type { Transaction } from "sequelize";
 import type { AppContext } from "../../appContext";
 import type { Table } from "../../database/models/table";
 import { writeOnce } from "../../http/idempotency";
-import { HttpProblem } from "../../http/problems";
+import { HttpProblem, toHttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
 import { loadJob } from "../../records/loadJobs";
@@ -114,7 +114,8 @@ function fieldError(path: string) {
 
 /** Says which row of the batch a problem belongs to. */
 function atIndex(error: unknown, index: number): unknown {
-  if (!(error instanceof HttpProblem)) return error;
-  const errors = error.facts.errors?.map((one) => ({ ...one, path: `changes[${index}].values.${one.path}` }));
-  return new HttpProblem(error.code, error.detail, { ...error.facts, errors });
+  const problem = toHttpProblem(error);
+  if (problem.code === "internal") return error;
+  const errors = problem.facts.errors?.map((one) => ({ ...one, path: `changes[${index}].values.${one.path}` }));
+  return new HttpProblem(problem.code, problem.detail, { ...problem.facts, errors });
 }

@@ -1,0 +1,179 @@
+import { describe, expect, it } from "vitest";
+import {
+  sampleJob,
+  sampleNet,
+  samplePart,
+  sampleRailReading,
+  sampleReading,
+  sampleRules,
+} from "../../testing/sampleJob";
+import { railProof } from "../proof/railProof";
+import { combineRepeats } from "../readings/combineRepeats";
+import { standingReadings } from "../readings/reading";
+import type { ChargeEvent } from "../safety/chargeWatch";
+import { jobChargeState } from "./jobCharge";
+import type { JobFacts, Lens, ReworkStep, ReworkTick } from "./jobFacts";
+import { type LensState, lensProgress, lensReached } from "./lensProgress";
+import { openPoints } from "./openPoints";
+import { doneSteps } from "./rework";
+
+const now = Date.parse("2026-11-23T12:00:00Z");
+const tick = (step: ReworkStep, isDone = true, minute = 0): ReworkTick => ({
+  positionId: "at-C1",
+  step,
+  isDone,
+  at: new Date(Date.UTC(2026, 10, 23, 11, minute)).toISOString(),
+});
+const volts = (value: number, minutesAgo: number, isMeterProved = true): ChargeEvent => ({
+  kind: "voltage_measured",
+  storeId: "store",
+  volts: value,
+  isMeterProved,
+  resistanceOhms: null,
+  at: new Date(now - minutesAgo * 60_000).toISOString(),
+});
+const store = { id: "store", name: "Bulk", capacitanceFarads: 1e-4, expectedVolts: 325 };
+const bad = [sampleReading("C1", { value: 0.6 }), sampleReading("C2", { value: 0.034 })];
+const replaced: Partial<JobFacts> = {
+  readings: bad,
+  plans: [{ positionId: "at-C1", cataloguePartId: "x" }],
+  fittedParts: [
+    samplePart("C1", { removedAt: "2026-11-23T11:00:00Z" }),
+    samplePart("C1", { id: "fresh", origin: "replacement" }),
+    samplePart("C2"),
+  ],
+};
+const allTicks = [tick("removed"), tick("fitted"), tick("polarity_board_mark"), tick("polarity_part_mark")];
+const codes = (job: JobFacts) => openPoints(job, sampleRules, now).map((point) => point.code);
+
+describe("openPoints", () => {
+  it("holds a bad part open until it is replaced and its polarity confirmed twice", () => {
+    expect(codes(sampleJob({ readings: bad }))).toContain("part_not_replaced");
+    expect(codes(sampleJob({ ...replaced, ticks: [tick("removed")] }))).toContain("part_not_refitted");
+    expect(codes(sampleJob({ ...replaced, ticks: allTicks.slice(0, 3) }))).toContain("polarity_unconfirmed");
+    const closed = codes(sampleJob({ ...replaced, ticks: allTicks }));
+    expect(closed.filter((code) => code.startsWith("part_") || code.startsWith("polarity_"))).toEqual([]);
+  });
+  it("sees a stripe that contradicts the board's mark even when both were ticked", () => {
+    const fittedParts = [
+      samplePart("C1", { removedAt: "2026-11-23T11:00:00Z" }),
+      samplePart("C1", { id: "fresh", origin: "replacement", stripeDegrees: 270 }),
+      samplePart("C2"),
+    ];
+    expect(codes(sampleJob({ ...replaced, fittedParts, ticks: allTicks }))).toContain("polarity_conflict");
+  });
+  it("keeps a promised rail open until it was measured under load, inside its limits, with ripple", () => {
+    expect(codes(sampleJob())).toEqual(["rail_not_loaded", "ripple_not_measured"]);
+    const readings = [
+      sampleRailReading("net-12", { value: 12.1 }),
+      sampleRailReading("net-12", { value: 11.2, loadAmps: 4 }),
+      sampleRailReading("net-12", { quantity: "ripple_voltage", value: 0.3, loadAmps: 4 }),
+    ];
+    expect(codes(sampleJob({ readings }))).toEqual(["rail_outside_limits", "ripple_above_limit"]);
+  });
+  it("asks nothing of a rail that nobody promised", () => {
+    expect(codes(sampleJob({ nets: [sampleNet({ fullLoadAmps: null })] }))).toEqual([]);
+  });
+  it("holds stored charge open until it is verified, and keys stay the same over recomputation", () => {
+    const job = sampleJob({ energyStores: [store], nets: [] });
+    expect(codes(job)).toEqual(["charge_not_verified"]);
+    expect(openPoints(job, sampleRules, now)).toEqual(openPoints(job, sampleRules, now + 1000));
+    expect(codes({ ...job, chargeEvents: [volts(311, 5), volts(2, 3)] })).toEqual([]);
+  });
+});
+
+describe("lensProgress", () => {
+  const states = (job: JobFacts): Partial<Record<Lens, LensState>> =>
+    Object.fromEntries(lensProgress(job, sampleRules, now).map((one) => [one.lens, one.state]));
+
+  it("starts untouched and waits for what must come first", () => {
+    const empty = sampleJob({ complaint: null, symptoms: [], nets: [], positions: [], fittedParts: [] });
+    expect(states(empty)).toMatchObject({
+      intake: "untouched",
+      inspect: "untouched",
+      measure: "waiting",
+      choose: "waiting",
+    });
+    expect(lensReached(lensProgress(empty, sampleRules, now))).toBe("intake");
+  });
+  it("moves on with what was entered, not with what was visited", () => {
+    expect(lensReached(lensProgress(sampleJob(), sampleRules, now))).toBe("inspect");
+    expect(lensReached(lensProgress(sampleJob({ readings: bad }), sampleRules, now))).toBe("choose");
+    expect(lensReached(lensProgress(sampleJob({ ...replaced, ticks: allTicks }), sampleRules, now))).toBe("rework");
+  });
+  it("calls making safe stale once mains or a live reading overtook the verification", () => {
+    const drained = { energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)] };
+    expect(states(sampleJob(drained))["make-safe"]).toBe("done");
+    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
+    expect(states(sampleJob({ ...drained, readings: [live] }))["make-safe"]).toBe("stale");
+  });
+  it("counts what is missing", () => {
+    const measure = lensProgress(sampleJob({ readings: [bad[0] as never] }), sampleRules, now).find(
+      (one) => one.lens === "measure",
+    );
+    expect(measure).toMatchObject({ state: "open", missingCount: 1 });
+  });
+});
+
+describe("the charge of a job", () => {
+  it("draws the conclusion from a live reading without being told", () => {
+    const facts = { energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)], readings: [] };
+    expect(jobChargeState(facts, sampleRules.charge, now).name).toBe("verified");
+    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
+    expect(jobChargeState({ ...facts, readings: [live] }, sampleRules.charge, now).reason).toBe("live_reading");
+  });
+});
+
+describe("railProof", () => {
+  const proof = (...values: Parameters<typeof sampleRailReading>[1][]) =>
+    railProof(
+      sampleNet(),
+      values.map((more) => sampleRailReading("net-12", more)),
+      sampleRules.rail,
+    );
+
+  it("relates load regulation to the nominal voltage and droop to the current", () => {
+    const result = proof({ value: 12.18 }, { value: 12.02, loadAmps: 8 });
+    expect(result.loadRegulationRatio).toBeCloseTo(0.16 / 12, 10);
+    expect(result.outputResistanceOhms).toBeCloseTo(0.02, 10);
+    expect([result.unloaded, result.loaded, result.ripple]).toEqual(["passed", "passed", "not_measured"]);
+  });
+  it("does not take an unloaded reading for a loaded one", () => {
+    expect(proof({ value: 12.1 })).toMatchObject({ loaded: "not_measured", loadRegulationRatio: null });
+  });
+  it("turns the limits of a negative rail round", () => {
+    const net = sampleNet({ nominalVolts: -12 });
+    const result = railProof(net, [sampleRailReading("net-12", { value: -12.3 })], sampleRules.rail);
+    expect(result.unloaded).toBe("passed");
+    expect(result.lowLimitVolts).toBeCloseTo(-12.6, 10);
+  });
+  it("has no verdict without a nominal voltage", () => {
+    const net = sampleNet({ nominalVolts: null });
+    expect(railProof(net, [sampleRailReading("net-12", { value: 5 })], sampleRules.rail).unloaded).toBe("no_limit");
+  });
+  it("ignores a voltage that was read with the unit off", () => {
+    expect(proof({ value: 0.02, isPowered: false }).unloaded).toBe("not_measured");
+  });
+});
+
+describe("readings and ticks", () => {
+  it("stand in the order of time, without what was corrected", () => {
+    const first = sampleReading("C1", { measuredAt: "2026-11-23T10:00:00Z" });
+    const second = sampleReading("C1", { measuredAt: "2026-11-23T09:00:00Z" });
+    const correction = sampleReading("C1", { supersedesId: first.id, measuredAt: "2026-11-23T11:00:00Z" });
+    expect(standingReadings([first, second, correction]).map((one) => one.id)).toEqual([second.id, correction.id]);
+  });
+  it("combine to a median that one slip does not carry away", () => {
+    const combined = combineRepeats([0.041, 0.04, 4.1]);
+    expect(combined.value).toBe(0.041);
+    expect(combined.count).toBe(3);
+    expect(combineRepeats([0.1, 0.3]).value).toBeCloseTo(0.2, 12);
+    expect(combineRepeats([0.1]).spreadRatio).toBe(0);
+    expect(() => combineRepeats([])).toThrow();
+  });
+  it("let the latest tick of a step decide", () => {
+    expect(doneSteps([tick("removed", true, 1), tick("removed", false, 2)], "at-C1").size).toBe(0);
+    expect(doneSteps([tick("removed", false, 1), tick("removed", true, 2)], "at-C1").has("removed")).toBe(true);
+    expect(doneSteps([tick("removed")], "at-C2").size).toBe(0);
+  });
+});

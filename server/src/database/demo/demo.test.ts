@@ -1,0 +1,76 @@
+import { type BenchLine, foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
+import { canImpedance, expectedEsr, judgeBoard, seededRandom } from "@pale-cap/core";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { loadJob } from "../../records/loadJobs";
+import { openTestApp, type TestApp } from "../../testing/testApp";
+import { generateCatalogue } from "./generateCatalogue";
+import { loadDemoShop } from "./loadDemoShop";
+
+describe("the invented catalogue", () => {
+  const catalogue = generateCatalogue(seededRandom(20261123));
+
+  it("holds at least 600 parts and is the same under the same seed", () => {
+    expect(catalogue.length).toBeGreaterThanOrEqual(600);
+    expect(generateCatalogue(seededRandom(20261123))).toEqual(catalogue);
+    expect(new Set(catalogue.map((part) => part.id)).size).toBe(catalogue.length);
+  });
+
+  it("takes ESR and ripple of every part from its can, as core computes them", () => {
+    for (const part of catalogue) {
+      const question = { ...part, frequencyHertz: 100e3, temperatureCelsius: 20 };
+      expect(part.esrOhms / expectedEsr(question).highOhms).toBeCloseTo(1, 2);
+      const { capacitorClass } = part;
+      if (capacitorClass === "polymer" || part.ratedVolts > 100) continue;
+      expect(part.rippleAmpsRms / canImpedance({ ...part, capacitorClass }).ratedRippleAmpsRms).toBeCloseTo(1, 2);
+    }
+  });
+
+  it("never puts more C and V into a can than its series can hold", () => {
+    for (const part of catalogue) {
+      const volume = (Math.PI * (part.diameterMetres * 100) ** 2 * part.heightMetres * 100) / 4;
+      expect((part.capacitanceFarads * part.ratedVolts) / volume).toBeLessThan(0.0205);
+    }
+  });
+});
+
+describe("the demo shop", () => {
+  let test: TestApp;
+  beforeAll(async () => {
+    test = await openTestApp();
+  });
+  afterAll(() => test.close());
+
+  it("fills an empty database once, even when two starts meet", async () => {
+    const now = new Date("2026-11-23T12:00:00Z");
+    const loads = await Promise.all([loadDemoShop(test.database, now), loadDemoShop(test.database, now)]);
+    expect(loads.sort()).toEqual([false, true]);
+    const lines = (await request(test.app).get("/api/bench")).body as BenchLine[];
+    expect(lines.length).toBeGreaterThanOrEqual(5);
+    expect(new Set(lines.map((line) => line.lens)).size).toBeGreaterThanOrEqual(5);
+    expect(lines.map((line) => line.chargeName)).toEqual(expect.arrayContaining(["charged", "verified"]));
+  });
+
+  it("goes on numbering jobs after its own", async () => {
+    const lines = (await request(test.app).get("/api/bench")).body as BenchLine[];
+    const body = {
+      id: "0190a5b0-0000-7000-8000-0000000000aa",
+      deviceKind: "other",
+      deviceMaker: null,
+      deviceModel: null,
+      complaint: null,
+      personId: null,
+    };
+    const made = await request(test.app).post("/api/jobs").send(body).expect(201);
+    expect(made.body.job.number).toBe(Math.max(...lines.map((line) => line.number)) + 1);
+  });
+
+  it("shows every verdict word on the monitor's board", async () => {
+    const lines = (await request(test.app).get("/api/bench")).body as BenchLine[];
+    const monitor = lines.find((line) => line.deviceModel === "Halden 24") as BenchLine;
+    const detail = await loadJob(test.database, monitor.id);
+    const judgements = judgeBoard(jobFacts(detail), jobRules(foldHouseRules([])).judgement);
+    const words = new Set([...judgements.values()].map((one) => one.verdict));
+    expect(words).toEqual(new Set(["sound", "worn", "failed", "cannot_tell", "not_measured"]));
+  });
+});

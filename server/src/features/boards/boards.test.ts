@@ -1,0 +1,118 @@
+import type { JobDetail, Problem } from "@pale-cap/contract";
+import request from "supertest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import {
+  type MadePart,
+  makeJob,
+  makePart,
+  netValues,
+  newId,
+  openTestApp,
+  partValues,
+  positionValues,
+  type TestApp,
+} from "../../testing/testApp";
+
+let test: TestApp;
+let jobId: string;
+let part: MadePart;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(() => test.close());
+beforeEach(async () => {
+  jobId = await makeJob(test.app);
+  part = await makePart(test.app, jobId);
+});
+
+const send = (changes: readonly object[], id = newId()) =>
+  request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id, changes });
+const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+const position = (values: object, more: object = {}) => ({
+  table: "position",
+  operation: "insert",
+  id: newId(),
+  version: null,
+  values: { ...positionValues, netId: part.netId, ...values },
+  ...more,
+});
+
+describe("board edits", () => {
+  it("change a row from its version and raise it", async () => {
+    const values = { ...netValues, nominalVolts: 12.6 };
+    await send([{ table: "net", operation: "update", id: part.netId, version: 1, values }]).expect(200);
+    expect((await load()).nets[0]).toMatchObject({ nominalVolts: 12.6, version: 2 });
+  });
+
+  it("are all or nothing: a stale row in a batch leaves the others untouched and names itself", async () => {
+    const answer = await send([
+      position({ designator: "C2" }),
+      { table: "net", operation: "update", id: part.netId, version: 7, values: netValues },
+    ]).expect(409);
+    expect(answer.body).toMatchObject({ code: "stale_version", current: { version: 1 } });
+    expect((await load()).positions).toHaveLength(1);
+  });
+
+  it("refuse a designator that is taken, whatever its case, and give it free when its place is deleted", async () => {
+    const clash = await send([position({ designator: "c1" })]).expect(409);
+    expect((clash.body as Problem).errors).toEqual([
+      { path: "changes[0].values.designator", message: "is already on the board" },
+    ]);
+    await send([{ table: "position", operation: "delete", id: part.positionId, version: 1, values: null }]).expect(200);
+    await send([position({ designator: "c1" })]).expect(200);
+    const back = { table: "position", operation: "restore", id: part.positionId, version: 2, values: null };
+    expect((await send([back]).expect(409)).body.code).toBe("conflict");
+  });
+
+  it("bring a deleted place back with its part", async () => {
+    await send([{ table: "position", operation: "delete", id: part.positionId, version: 1, values: null }]).expect(200);
+    expect((await load()).positions).toEqual([]);
+    await send([{ table: "position", operation: "restore", id: part.positionId, version: 2, values: null }]).expect(
+      200,
+    );
+    const detail = await load();
+    expect(detail.positions[0]).toMatchObject({ designator: "C1", version: 3 });
+    expect(detail.fittedParts[0]?.id).toBe(part.partId);
+  });
+
+  it("do a retried batch once", async () => {
+    const change = position({ designator: "C9" });
+    const id = newId();
+    await send([change], id).expect(200);
+    await send([change], id).expect(200);
+    expect((await load()).positions).toHaveLength(2);
+  });
+
+  it("stay on their own board", async () => {
+    const otherJob = await makeJob(test.app);
+    const other = await makePart(test.app, otherJob);
+    await send([position({ designator: "C2", netId: other.netId })]).expect(409);
+    await send([{ table: "net", operation: "update", id: other.netId, version: 1, values: netValues }]).expect(404);
+    const stray = { ...partValues, positionId: other.positionId };
+    await send([{ table: "fittedPart", operation: "update", id: other.partId, version: 1, values: stray }]).expect(409);
+    await send([{ table: "fittedPart", operation: "insert", id: newId(), version: null, values: stray }]).expect(409);
+  });
+
+  it("do not put a second part where one sits", async () => {
+    const values = { ...partValues, positionId: part.positionId };
+    await send([{ table: "fittedPart", operation: "insert", id: newId(), version: null, values }]).expect(409);
+  });
+
+  it.each([
+    [{ xMetres: -1 }, "changes[0].values.xMetres"],
+    [{ designator: "" }, "changes[0].values.designator"],
+    [{ kind: "flux capacitor" }, "changes[0].values.kind"],
+    [{ colour: "blue" }, "changes[0].values"],
+  ])("refuse %o at its path", async (values, path) => {
+    const answer = await send([position({ designator: "C5", ...values })]).expect(422);
+    expect((answer.body as Problem).errors.map((one) => one.path)).toContain(path);
+  });
+
+  it("refuse unit slips: a 10 F can, a 5 kV rail", async () => {
+    const values = { ...partValues, positionId: part.positionId, capacitanceFarads: 10 };
+    await send([{ table: "fittedPart", operation: "update", id: part.partId, version: 1, values }]).expect(422);
+    const net = { ...netValues, nominalVolts: 5000 };
+    await send([{ table: "net", operation: "update", id: part.netId, version: 1, values: net }]).expect(422);
+    expect((await load()).fittedParts[0]?.version).toBe(1);
+  });
+});

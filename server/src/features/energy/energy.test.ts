@@ -1,0 +1,114 @@
+import type { BenchLine, JobDetail, Problem } from "@pale-cap/contract";
+import request from "supertest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+
+let test: TestApp;
+let jobId: string;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(() => test.close());
+beforeEach(async () => {
+  jobId = await makeJob(test.app);
+});
+
+const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+const bench = async () =>
+  ((await request(test.app).get("/api/bench")).body as BenchLine[]).find((line) => line.id === jobId);
+const store = { name: "Bulk", positionId: null, capacitanceFarads: 1e-4, expectedVolts: 325, drainOhms: 1e4 };
+const addStore = async () => {
+  const id = newId();
+  await request(test.app)
+    .post(`/api/jobs/${jobId}/energy-stores`)
+    .send({ id, ...store })
+    .expect(201);
+  return id;
+};
+const event = (more: object) => ({
+  id: newId(),
+  storeId: null,
+  kind: "voltage_measured",
+  volts: null,
+  resistanceOhms: null,
+  isMeterProved: true,
+  at: "2026-11-23T11:50:00.000Z",
+  personId: null,
+  ...more,
+});
+const log = (more: object) => request(test.app).post(`/api/jobs/${jobId}/charge-events`).send(event(more));
+
+describe("energy stores", () => {
+  it("are made once and edited from a version", async () => {
+    const id = await addStore();
+    const edit = (version: number, values: object) =>
+      request(test.app)
+        .patch(`/api/jobs/${jobId}/energy-stores/${id}`)
+        .send({ writeId: newId(), version, values: { ...store, ...values } });
+    await edit(1, { capacitanceFarads: 2.2e-4 }).expect(200);
+    const stale = await edit(1, { capacitanceFarads: 1 }).expect(409);
+    expect((stale.body as Problem).code).toBe("stale_version");
+    expect((await load()).energyStores[0]).toMatchObject({ capacitanceFarads: 2.2e-4, version: 2 });
+  });
+  it("refuse a 10 F bulk and a 5 kV expectation", async () => {
+    for (const more of [{ capacitanceFarads: 10 }, { expectedVolts: 5000 }, { drainOhms: 0 }]) {
+      const body = { id: newId(), ...store, ...more };
+      await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(body).expect(422);
+    }
+    expect((await load()).energyStores).toEqual([]);
+  });
+  it("sit on the job's own board only", async () => {
+    const other = await makePart(test.app, await makeJob(test.app));
+    const body = { id: newId(), ...store, positionId: other.positionId };
+    await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(body).expect(409);
+  });
+});
+
+describe("charge events", () => {
+  it("move the bench's charge state, and mains takes the verification back", async () => {
+    const storeId = await addStore();
+    expect((await bench())?.chargeName).toBe("unknown");
+    await log({ storeId, volts: 311, at: "2026-11-23T11:50:00.000Z" }).expect(201);
+    expect(await bench()).toMatchObject({ chargeName: "charged", chargeVolts: 311 });
+    await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    expect(await bench()).toMatchObject({ chargeName: "verified", chargeVolts: 3.5 });
+    await log({ kind: "mains_connected", at: "2026-11-23T11:56:00.000Z" }).expect(201);
+    expect((await bench())?.chargeName).toBe("unknown");
+  });
+  it("let a reading under power take the verification back without being told", async () => {
+    const storeId = await addStore();
+    const part = await makePart(test.app, jobId);
+    await log({ storeId, volts: 311, at: "2026-11-23T11:50:00.000Z" }).expect(201);
+    await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    const rail = {
+      targetKind: "rail",
+      targetId: part.netId,
+      fittedPartId: null,
+      quantity: "dc_voltage",
+      value: 12,
+      isPowered: true,
+    };
+    await request(test.app).post(`/api/jobs/${jobId}/readings`).send(readingBody(part, rail)).expect(201);
+    expect((await bench())?.chargeName).toBe("unknown");
+  });
+  it("expire by the application's clock", async () => {
+    const storeId = await addStore();
+    await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    expect((await bench())?.chargeName).toBe("verified");
+    test.setNow(new Date("2026-11-23T12:26:00Z"));
+    expect((await bench())?.chargeName).toBe("unknown");
+    test.setNow(new Date("2026-11-23T12:00:00Z"));
+  });
+  it("need a voltage when one was measured, and a store of this job", async () => {
+    expect(((await log({}).expect(422)).body as Problem).errors[0]?.path).toBe("volts");
+    await log({ storeId: newId(), volts: 1 }).expect(409);
+    expect((await load()).chargeEvents).toEqual([]);
+  });
+  it("are not doubled by a retry", async () => {
+    const body = event({ kind: "mains_connected" });
+    const post = () => request(test.app).post(`/api/jobs/${jobId}/charge-events`).send(body);
+    await post().expect(201);
+    await post().expect(200);
+    expect((await load()).chargeEvents).toHaveLength(1);
+  });
+});

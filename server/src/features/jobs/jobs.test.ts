@@ -1,0 +1,182 @@
+import type { BenchLine, JobDetail, Problem } from "@pale-cap/contract";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+
+let test: TestApp;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(() => test.close());
+
+const load = async (jobId: string): Promise<JobDetail> =>
+  (await request(test.app).get(`/api/jobs/${jobId}`).expect(200)).body;
+
+const intake = {
+  deviceKind: "television",
+  deviceMaker: "Quorvane",
+  deviceModel: "Terrace 43",
+  deviceSerial: null,
+  deviceAgeYears: 6,
+  complaint: "dead",
+  symptoms: ["dead"],
+  symptomNote: null,
+  priceLimitMinor: 14000,
+  dueOn: "2026-12-01",
+  customerName: "Family Osterwold",
+  customerContact: null,
+  ownersWords: "It went dark.",
+};
+const edit = (jobId: string, body: object) => request(test.app).patch(`/api/jobs/${jobId}/intake`).send(body);
+
+describe("making a job", () => {
+  it("numbers jobs and gives each a board", async () => {
+    const first = await load(await makeJob(test.app));
+    const second = await load(await makeJob(test.app));
+    expect(second.job.number).toBe(first.job.number + 1);
+    expect(first.board.widthMetres).toBeGreaterThan(0);
+    expect(first.job).toMatchObject({ version: 1, createdAt: "2026-11-23T12:00:00.000Z", handedOverAt: null });
+  });
+
+  it("is done once, however often it is sent, and refuses another body under the same id", async () => {
+    const body = {
+      id: newId(),
+      deviceKind: "adapter",
+      deviceMaker: null,
+      deviceModel: null,
+      complaint: null,
+      personId: null,
+    };
+    const answers = await Promise.all([1, 2, 3, 4].map(() => request(test.app).post("/api/jobs").send(body)));
+    expect(answers.map((one) => one.status).sort()).toEqual([200, 200, 200, 201]);
+    expect(new Set(answers.map((one) => (one.body as JobDetail).job.number)).size).toBe(1);
+    const reordered = Object.fromEntries(Object.entries(body).reverse());
+    await request(test.app).post("/api/jobs").send(reordered).expect(200);
+    const other = await request(test.app)
+      .post("/api/jobs")
+      .send({ ...body, deviceKind: "monitor" })
+      .expect(409);
+    expect((other.body as Problem).code).toBe("id_reused");
+    expect((await load(body.id)).job.deviceKind).toBe("adapter");
+  });
+
+  it("refuses what it does not understand, field by field, and stores nothing", async () => {
+    const before = ((await request(test.app).get("/api/bench")).body as BenchLine[]).length;
+    const body = {
+      id: newId(),
+      deviceKind: "toaster",
+      deviceMaker: "x".repeat(100),
+      deviceModel: 7,
+      complaint: null,
+      personId: null,
+    };
+    const answer = await request(test.app).post("/api/jobs").send(body).expect(422);
+    expect(answer.type).toBe("application/problem+json");
+    expect((answer.body as Problem).errors.map((one) => one.path).sort()).toEqual([
+      "deviceKind",
+      "deviceMaker",
+      "deviceModel",
+    ]);
+    expect(((await request(test.app).get("/api/bench")).body as BenchLine[]).length).toBe(before);
+  });
+});
+
+describe("intake", () => {
+  it("is edited from a version and keeps the customer apart from the job", async () => {
+    const jobId = await makeJob(test.app);
+    await edit(jobId, { writeId: newId(), version: 1, values: intake }).expect(200);
+    expect((await load(jobId)).job).toMatchObject({ ...intake, version: 2 });
+    const [rows] = await test.database.sequelize.query(`SELECT * FROM jobs WHERE id = '${jobId}'`);
+    expect(JSON.stringify(rows)).not.toContain("Osterwold");
+    expect(JSON.stringify(rows)).not.toContain("It went dark");
+  });
+
+  it("shows a stale edit what stands now, and changes nothing", async () => {
+    const jobId = await makeJob(test.app);
+    await edit(jobId, { writeId: newId(), version: 1, values: intake }).expect(200);
+    const late = await edit(jobId, { writeId: newId(), version: 1, values: { ...intake, complaint: "late" } }).expect(
+      409,
+    );
+    expect(late.body).toMatchObject({ code: "stale_version", current: { version: 2, complaint: "dead" } });
+    expect((await load(jobId)).job.complaint).toBe("dead");
+  });
+
+  it("lets only one of two edits from the same version through", async () => {
+    const jobId = await makeJob(test.app);
+    const answers = await Promise.all(
+      ["a", "b"].map((complaint) => edit(jobId, { writeId: newId(), version: 1, values: { ...intake, complaint } })),
+    );
+    expect(answers.map((one) => one.status).sort()).toEqual([200, 409]);
+    expect((await load(jobId)).job.version).toBe(2);
+  });
+
+  it("answers a retried edit with what is stored", async () => {
+    const jobId = await makeJob(test.app);
+    const body = { writeId: newId(), version: 1, values: intake };
+    await edit(jobId, body).expect(200);
+    expect((await edit(jobId, body).expect(200)).body.version).toBe(2);
+  });
+
+  it.each([
+    [{ dueOn: "2026-02-30" }, "values.dueOn"],
+    [{ symptoms: ["haunted"] }, "values.symptoms[0]"],
+    [{ priceLimitMinor: -1 }, "values.priceLimitMinor"],
+    [{ deviceAgeYears: 1e9 }, "values.deviceAgeYears"],
+  ])("refuses %o at its path", async (more, path) => {
+    const jobId = await makeJob(test.app);
+    const answer = await edit(jobId, { writeId: newId(), version: 1, values: { ...intake, ...more } }).expect(422);
+    expect((answer.body as Problem).errors[0]?.path).toBe(path);
+    expect((await load(jobId)).job.version).toBe(1);
+  });
+});
+
+describe("handing over", () => {
+  const close = (jobId: string, more: object = {}) =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/hand-over`)
+      .send({
+        id: newId(),
+        handedOverAt: "2026-08-31T22:30:00.000Z",
+        warrantyMonths: 6,
+        note: null,
+        isReopened: false,
+        ...more,
+      });
+
+  it("counts the warranty in the shop's own days and keeps the judgement that stood", async () => {
+    const jobId = await makeJob(test.app);
+    const part = await makePart(test.app, jobId);
+    await request(test.app).post(`/api/jobs/${jobId}/readings`).send(readingBody(part)).expect(201);
+    const { body } = await close(jobId).expect(200);
+    // Half past ten in the evening UTC is already 1 September in the shop's time zone.
+    expect(body).toMatchObject({ handedOverAt: "2026-08-31T22:30:00.000Z", warrantyUntil: "2027-03-01" });
+    const snapshot = await test.database.models.judgementSnapshots.findOne({ where: { jobId }, raw: true });
+    const row = snapshot as unknown as { result: Record<string, { verdict: string }>; readingIds: string[] };
+    expect(row.result[part.positionId]?.verdict).toBe("sound");
+    expect(row.readingIds).toHaveLength(1);
+  });
+
+  it("can be taken back", async () => {
+    const jobId = await makeJob(test.app);
+    await close(jobId).expect(200);
+    const { body } = await close(jobId, { isReopened: true }).expect(200);
+    expect(body).toMatchObject({ handedOverAt: null, warrantyUntil: null });
+  });
+});
+
+describe("the bench", () => {
+  it("draws lens, open points and charge from the log", async () => {
+    const jobId = await makeJob(test.app);
+    const part = await makePart(test.app, jobId);
+    await request(test.app)
+      .post(`/api/jobs/${jobId}/readings`)
+      .send(readingBody(part, { value: 0.9 }))
+      .expect(201);
+    const lines = (await request(test.app).get("/api/bench").expect(200)).body as BenchLine[];
+    expect(lines.find((line) => line.id === jobId)).toMatchObject({
+      lens: "choose",
+      chargeName: "unknown",
+      openPointCount: 3,
+    });
+  });
+});

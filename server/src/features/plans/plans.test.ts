@@ -1,0 +1,110 @@
+import type { JobDetail, Problem } from "@pale-cap/contract";
+import { seededRandom } from "@pale-cap/core";
+import request from "supertest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { generateCatalogue } from "../../database/demo/generateCatalogue";
+import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
+
+let test: TestApp;
+let jobId: string;
+let part: MadePart;
+const [replacement] = generateCatalogue(seededRandom(3));
+beforeAll(async () => {
+  test = await openTestApp();
+  await test.database.models.catalogueParts.create(replacement as never);
+});
+afterAll(() => test.close());
+beforeEach(async () => {
+  jobId = await makeJob(test.app);
+  part = await makePart(test.app, jobId);
+});
+
+const overrides = {
+  diameterMaxMetres: null,
+  heightMaxMetres: null,
+  pitchMetres: null,
+  esrMaxOhms: null,
+  rippleAmpsRms: null,
+  ambientCelsius: null,
+};
+const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+const plan = (version: number, more: object = {}) =>
+  request(test.app)
+    .put(`/api/jobs/${jobId}/plans/${part.positionId}`)
+    .send({ writeId: newId(), version, cataloguePartId: replacement?.id, overrides, ...more });
+const tick = (step: string, isDone = true, fittedPartId: string | null = null) =>
+  request(test.app)
+    .post(`/api/jobs/${jobId}/ticks`)
+    .send({
+      id: newId(),
+      step,
+      isDone,
+      at: "2026-11-23T11:00:00.000Z",
+      items: [{ id: newId(), positionId: part.positionId, fittedPartId, stripeDegrees: 90 }],
+      personId: null,
+    });
+
+describe("plans", () => {
+  it("are made from version 0 and edited from theirs", async () => {
+    await plan(0).expect(200);
+    await plan(1, { overrides: { ...overrides, ambientCelsius: 45 } }).expect(200);
+    expect(((await plan(1).expect(409)).body as Problem).code).toBe("stale_version");
+    expect((await load()).plans).toMatchObject([{ version: 2, overrides: { ambientCelsius: 45 } }]);
+  });
+  it("refuse a part that is not in the catalogue", async () => {
+    await plan(0, { cataloguePartId: newId() }).expect(409);
+    expect((await load()).plans).toEqual([]);
+  });
+});
+
+describe("rework ticks", () => {
+  it("take the old part out and put the planned one in, as a part of its own", async () => {
+    await plan(0).expect(200);
+    await tick("removed").expect(201);
+    const fitted = newId();
+    await tick("fitted", true, fitted).expect(201);
+    const { fittedParts } = await load();
+    expect(fittedParts.find((one) => one.id === part.partId)?.removedAt).toBe("2026-11-23T11:00:00.000Z");
+    expect(fittedParts.find((one) => one.id === fitted)).toMatchObject({
+      origin: "replacement",
+      removedAt: null,
+      capacitanceFarads: replacement?.capacitanceFarads,
+      datasheetEsrOhms: replacement?.esrOhms,
+      stripeDegrees: 90,
+    });
+  });
+  it("cannot fit over a part, fit without a plan, or remove twice", async () => {
+    await plan(0).expect(200);
+    await tick("fitted", true, newId()).expect(409);
+    await tick("removed").expect(201);
+    await tick("removed").expect(409);
+    await plan(1, { cataloguePartId: null }).expect(200);
+    await tick("fitted", true, newId()).expect(409);
+    expect((await load()).ticks).toHaveLength(1);
+  });
+  it("can be taken back, newest first, and leave a record", async () => {
+    await plan(0).expect(200);
+    await tick("removed").expect(201);
+    await tick("fitted", true, newId()).expect(201);
+    await tick("removed", false).expect(409);
+    await tick("fitted", false).expect(201);
+    await tick("removed", false).expect(201);
+    const { fittedParts, ticks } = await load();
+    expect(fittedParts.filter((one) => one.removedAt === null).map((one) => one.id)).toEqual([part.partId]);
+    expect(ticks).toHaveLength(4);
+  });
+  it("do a group all or nothing", async () => {
+    const second = await makePart(test.app, jobId, "C2");
+    const items = [part.positionId, second.positionId].map((positionId) => ({
+      id: newId(),
+      positionId,
+      fittedPartId: null,
+      stripeDegrees: null,
+    }));
+    const body = { id: newId(), step: "removed", isDone: true, at: "2026-11-23T11:00:00.000Z", items, personId: null };
+    await tick("removed").expect(201);
+    await request(test.app).post(`/api/jobs/${jobId}/ticks`).send(body).expect(409);
+    const { fittedParts } = await load();
+    expect(fittedParts.find((one) => one.id === second.partId)?.removedAt).toBeNull();
+  });
+});
