@@ -10,7 +10,9 @@ const files = listed.stdout.split("\n").filter((file) => /\.(tsx?|mjs|cjs|sh)$/.
 const rows = new Map();
 for (const file of files) {
   const isTest = /\.test\.tsx?$|(^|\/)testing\/|^e2e\//.test(file);
-  const lines = readFileSync(join(checkout, file), "utf8").split("\n").filter((line) => line.trim() !== "").length;
+  const lines = readFileSync(join(checkout, file), "utf8")
+    .split("\n")
+    .filter((line) => line.trim() !== "").length;
   const name = file.includes("/") ? file.split("/")[0] : "(root)";
   const row = rows.get(name) ?? { package: name, code: 0, test: 0 };
   row[isTest ? "test" : "code"] += lines;

@@ -31,6 +31,8 @@ describe("parseQuantity", () => {
     ["105°C", "°C", 105],
     ["", "V", "empty"],
     ["4k7", "F", 4700],
+    ["45,50", "", 45.5],
+    ["45k", "", "prefix_not_used"],
     ["4R7", "V", "not_a_quantity"],
     ["12k", "°C", "prefix_not_used"],
     ["abc", "V", "not_a_quantity"],

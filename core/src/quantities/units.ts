@@ -1,5 +1,5 @@
-/** Units in which the application stores and shows; lengths are typed and shown in millimetres, stored in metres. */
-export type Unit = "F" | "Ω" | "V" | "A" | "Hz" | "W" | "J" | "s" | "h" | "°C" | "K" | "mm" | "%";
+/** Units in which the application stores and shows. Lengths are typed in millimetres and stored in metres; "" is a plain number. */
+export type Unit = "F" | "Ω" | "V" | "A" | "Hz" | "W" | "J" | "s" | "h" | "°C" | "K" | "mm" | "%" | "";
 
 interface UnitFacts {
   /** Spellings accepted behind a number, longest first. */
@@ -23,4 +23,5 @@ export const unitFacts: Readonly<Record<Unit, UnitFacts>> = {
   K: { spellings: ["K"], takesPrefix: false, storedExponent: 0 },
   mm: { spellings: ["mm", "MM"], takesPrefix: false, storedExponent: -3 },
   "%": { spellings: ["%"], takesPrefix: false, storedExponent: -2 },
+  "": { spellings: [], takesPrefix: false, storedExponent: 0 },
 };

@@ -22,6 +22,12 @@ import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { Table } from "../database/models/table";
 import { HttpProblem } from "../http/problems";
 
+interface BoardBound {
+  readonly boardId: string;
+  readonly lineageId: string;
+  readonly deletedAt: Date | null;
+}
+
 /** Rows as the wire has them: moments become ISO text when the response is written. */
 type Stored<T> = T & { readonly jobId: string };
 
@@ -40,8 +46,8 @@ export async function loadJobs(
   const jobs = await all<JobRow>(models.jobs as never, { id: { [Op.in]: [...jobIds] } });
   const boards = await all<BoardRow>(models.boards as never, ofJobs);
   const ofBoards = { boardId: { [Op.in]: boards.map((board) => board.id) }, deletedAt: null };
-  const nets = await all<Net & { boardId: string }>(models.nets as never, ofBoards);
-  const positions = await all<Position & { boardId: string }>(models.positions as never, ofBoards);
+  const nets = await all<Net & BoardBound>(models.nets as never, ofBoards);
+  const positions = await all<Position & BoardBound>(models.positions as never, ofBoards);
   const ofPositions = { positionId: { [Op.in]: positions.map((position) => position.id) } };
   const fittedParts = await all<FittedPartRow>(models.fittedParts as never, ofPositions);
   const plans = await all<ReplacementPlanRow>(models.replacementPlans as never, ofPositions);
@@ -96,7 +102,8 @@ function withoutJob<T extends { jobId: string }>({ jobId: _, ...row }: T): Omit<
   return row;
 }
 
-function withoutBoard<T extends { boardId: string }>({ boardId: _, ...row }: T): Omit<T, "boardId"> {
+/** Board rows travel without what only the tables need. */
+function withoutBoard<T extends BoardBound>({ boardId: _, lineageId: __, deletedAt: ___, ...row }: T) {
   return row;
 }
 

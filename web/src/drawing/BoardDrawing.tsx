@@ -1,8 +1,9 @@
 import { useElementSize } from "@mantine/hooks";
 import type { Board, FittedPartRow, Net, Position } from "@pale-cap/contract";
-import { formatMarkedCapacitance, sectionFacts, type VerdictWord } from "@pale-cap/core";
+import { formatMarkedCapacitance, type VerdictWord } from "@pale-cap/core";
 import { memo, useMemo } from "react";
 import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
+import { netWords } from "../wording/boardWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
 import classes from "./drawing.module.css";
@@ -73,7 +74,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
                     {...props.look(can.position.id)}
                     isSelected={can.position.id === props.selectedId}
                     isBank={props.bankIds.includes(can.position.id)}
-                    section={sectionOf(can.position, props.nets)}
+                    section={netWords(props.nets.find((one) => one.id === can.position.netId))}
                     onSelect={props.onSelect}
                   />
                 ))}
@@ -84,11 +85,6 @@ export function BoardDrawing(props: BoardDrawingProps) {
       )}
     </div>
   );
-}
-
-function sectionOf(position: Position, nets: readonly Net[]): string {
-  const net = nets.find((one) => one.id === position.netId);
-  return net ? `${net.name}, ${sectionFacts[net.section].label}` : "no net";
 }
 
 function Zones({

@@ -1,3 +1,4 @@
+import type { NewReading } from "@pale-cap/contract";
 import type { CircuitState, QuantityKind } from "@pale-cap/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
@@ -16,28 +17,39 @@ export interface ProbeSettings {
   readonly loadAmps: number | null;
 }
 
+/** A reading that was confirmed here and is not known to be stored yet. */
+export interface UnsentReading {
+  readonly jobId: string;
+  readonly body: NewReading;
+  /** What the server said when it refused; null while it is on its way or nobody answered. */
+  readonly refusal: string | null;
+}
+
 interface BenchState {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
   readonly probe: ProbeSettings;
+  readonly unsent: readonly UnsentReading[];
 }
 
 const storageKey = "pale-cap-bench";
 
-function remembered(): Pick<BenchState, "openJobIds" | "personId"> {
+type Remembered = Pick<BenchState, "openJobIds" | "personId" | "unsent">;
+
+function remembered(): Remembered {
   try {
-    const stored = JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Partial<BenchState>;
-    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null };
+    const stored = JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Partial<Remembered>;
+    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null, unsent: stored.unsent ?? [] };
   } catch {
-    return { openJobIds: [], personId: null };
+    return { openJobIds: [], personId: null, unsent: [] };
   }
 }
 
-/** Keeps the open jobs and the person at this bench for the next visit. */
+/** Keeps the open jobs, the person and what is not stored yet for the next visit: a closed tab loses no reading. */
 export function remember(state: BenchState): void {
-  const { openJobIds, personId } = state;
-  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId }));
+  const { openJobIds, personId, unsent } = state;
+  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, unsent }));
 }
 
 const initialState: BenchState = {
@@ -68,10 +80,31 @@ export const benchSlice = createSlice({
     targetSelected(state, { payload }: PayloadAction<{ jobId: string; target: ProbeTarget | undefined }>) {
       state.targets[payload.jobId] = payload.target;
     },
+    readingConfirmed(state, { payload }: PayloadAction<{ jobId: string; body: NewReading }>) {
+      const others = state.unsent.filter((one) => one.body.id !== payload.body.id);
+      state.unsent = [...others, { ...payload, refusal: null }];
+    },
+    readingSettled(state, { payload }: PayloadAction<string>) {
+      state.unsent = state.unsent.filter((one) => one.body.id !== payload);
+    },
+    readingRefused(state, { payload }: PayloadAction<{ id: string; refusal: string }>) {
+      state.unsent = state.unsent.map((one) =>
+        one.body.id === payload.id ? { ...one, refusal: payload.refusal } : one,
+      );
+    },
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };
     },
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet } = benchSlice.actions;
+export const {
+  jobOpened,
+  jobClosed,
+  personChosen,
+  targetSelected,
+  readingConfirmed,
+  readingSettled,
+  readingRefused,
+  probeSet,
+} = benchSlice.actions;

@@ -5,13 +5,13 @@ import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { probeSet } from "../job/benchSlice";
 import { useAppDispatch } from "../job/hooks";
 import { useJob } from "../job/JobContext";
-import { asProblem } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";
 import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
 import classes from "./probe.module.css";
+import { UnsentReadings } from "./UnsentReadings";
 import { useProbe } from "./useProbe";
 
 const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss"];
@@ -42,9 +42,9 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
     };
     switch (event.key) {
       case "Enter":
-        return act(() => void probe.log(true));
+        return act(() => probe.log(true));
       case "/":
-        return act(() => void probe.log(false));
+        return act(() => probe.log(false));
       case "*":
         return act(cycleCircuit);
       case "+":
@@ -56,7 +56,7 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
       case "Escape":
         return act(() => probe.setText(""));
       case "-":
-        if (event.code === "NumpadSubtract" || (isEmpty && probe.unit !== "V")) act(() => void probe.undo());
+        if (event.code === "NumpadSubtract" || (isEmpty && probe.unit !== "V")) act(() => probe.undo());
     }
   }
 
@@ -67,9 +67,9 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
 
   const quantities = targets === "rails" ? railQuantities : partQuantities;
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
-  const refused = asProblem(probe.serverError);
   return (
     <section className={classes.bar} aria-label="Probe bar">
+      <UnsentReadings />
       <div className={classes.who}>
         <div className={classes.name}>{name ?? "Choose a part"}</div>
         <SegmentedControl
@@ -116,7 +116,7 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
       <div className={classes.scaleCell}>
         <BandScale band={probe.band} value={probe.value} unit={probe.unit} />
         <div role="status" className={classes.message}>
-          {probe.problem ?? (refused ? `${refused.title}. ${refused.detail}` : isRisky ? cautions.ohmsOnCharge : "")}
+          {probe.problem ?? (isRisky ? cautions.ohmsOnCharge : "")}
         </div>
       </div>
       <div className={classes.verdict}>

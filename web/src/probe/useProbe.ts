@@ -7,17 +7,17 @@ import {
   type SiPrefix,
   standingReadings,
 } from "@pale-cap/core";
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { newId } from "../api/newId";
 import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
 import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
-import { useLogReadingMutation } from "../job/jobApi";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import { useTarget } from "../job/useTarget";
 import { failureWords } from "../ui/failureWords";
 import { quantityFacts } from "../wording/boardWords";
 import { expectation } from "./expectation";
+import { useSendReading } from "./useSendReading";
 
 /** Words that may stand before a number to name the quantity. */
 const spokenQuantities: Readonly<Record<string, QuantityKind>> = {
@@ -43,11 +43,9 @@ export function useProbe(targets: "parts" | "rails") {
   const [target, select] = useTarget();
   const settings = useAppSelector((state) => state.bench.probe);
   const personId = useAppSelector((state) => state.bench.personId);
-  const [logReading, { isLoading, error }] = useLogReadingMutation();
+  const send = useSendReading(detail.job.id);
   const [text, setText] = useState("");
   const [shift, setShift] = useState(0);
-  /** The id of the entry being typed: kept over a failed attempt, so that trying again cannot double it. */
-  const pendingId = useRef(newId());
 
   const order = useMemo((): readonly ProbeTarget[] => {
     if (targets === "rails") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
@@ -81,27 +79,32 @@ export function useProbe(targets: "parts" | "rails") {
     setShift(0);
   }
 
-  async function log(thenStep: boolean): Promise<void> {
+  /** Confirms what is typed and moves on at once; sending goes on behind it. */
+  function log(thenStep: boolean): void {
     if (!target || value === null) return;
     const draft = draftReading({ detail, target, quantity, value, settings });
-    const rawText = text.trim().slice(0, 80) || null;
-    const body = { ...draft, id: pendingId.current, rawText, personId };
-    const answer = await logReading({ jobId: detail.job.id, body });
-    if (answer.error) return;
-    pendingId.current = newId();
+    void send({ ...draft, rawText: text.trim().slice(0, 80) || null, personId });
     if (thenStep) step(1);
     else setText("");
   }
 
   /** Withdraws the last standing reading on the target; the withdrawn one stays in the record. */
-  async function undo(): Promise<void> {
+  function undo(): void {
     const last = standingReadings(detail.readings)
       .filter((reading) => reading.targetId === target?.id)
       .at(-1);
     if (!last) return;
     const { receivedAt: _, ...row } = last;
-    const body = { ...row, id: newId(), value: null, isWithdrawn: true, supersedesId: last.id, rawText: null };
-    await logReading({ jobId: detail.job.id, body: { ...body, measuredAt: new Date().toISOString() } });
+    const measuredAt = new Date().toISOString();
+    void send({
+      ...row,
+      id: newId(),
+      value: null,
+      isWithdrawn: true,
+      supersedesId: last.id,
+      rawText: null,
+      measuredAt,
+    });
   }
 
   return {
@@ -115,8 +118,6 @@ export function useProbe(targets: "parts" | "rails") {
     value,
     defaultPrefix,
     problem: parsed && !parsed.ok ? failureWords(parsed.failure) : undefined,
-    serverError: error,
-    isLoading,
     wouldBe,
     shiftDecade: (by: number) => setShift((now) => Math.min(Math.max(now + by, -2), 2)),
     step,

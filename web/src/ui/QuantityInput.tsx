@@ -19,6 +19,8 @@ export interface QuantityInputProps {
   readonly limits?: readonly [number, number];
   readonly error?: string;
   readonly placeholder?: string;
+  /** Significant digits in which a value from outside is printed. */
+  readonly digits?: number;
   readonly isLabelHidden?: boolean;
   /** In a table: no unit behind the text, the heading carries it. */
   readonly isCompact?: boolean;
@@ -30,20 +32,25 @@ export interface QuantityInputProps {
 /** A number with a unit, typed as on the bench. The text stays as typed; what was understood stands beside it. */
 export function QuantityInput(props: QuantityInputProps) {
   const { unit, value, defaultPrefix = "" } = props;
-  const [text, setText] = useState(() => print(value, unit));
+  const digits = props.digits ?? 6;
+  const [text, setText] = useState(() => print(value, unit, digits));
   const [sent, setSent] = useState(value);
+  /** Only what a person typed is committed: a rounded print of a computed value is not an entry. */
+  const [isTyped, setTyped] = useState(false);
   // A value from outside (another job, an undo) replaces the text; one's own echo does not.
   useEffect(() => {
     if (value !== sent) {
-      setText(print(value, unit));
+      setText(print(value, unit, digits));
       setSent(value);
+      setTyped(false);
     }
-  }, [value, sent, unit]);
+  }, [value, sent, unit, digits]);
   const parsed = parseQuantity(text, unit, defaultPrefix);
   const problem = problemOf(text, parsed, props.limits, unit);
 
   function change(next: string) {
     setText(next);
+    setTyped(true);
     const result = parseQuantity(next, unit, defaultPrefix);
     const isEmpty = next.trim() === "";
     const isValid = isEmpty || (result.ok && problemOf(next, result, props.limits, unit) === undefined);
@@ -56,12 +63,12 @@ export function QuantityInput(props: QuantityInputProps) {
   }
 
   function commit() {
-    if (!props.onCommit || problem) return;
+    if (!props.onCommit || !isTyped || problem) return;
     const understood = parsed.ok ? parsed.value : null;
     if (understood !== value) props.onCommit(understood);
   }
 
-  const understood = parsed.ok && !problem ? print(parsed.value, unit) : "";
+  const understood = parsed.ok && !problem ? print(parsed.value, unit, 4) : "";
   return (
     <TextInput
       id={props.id}
@@ -81,7 +88,7 @@ export function QuantityInput(props: QuantityInputProps) {
       spellCheck={false}
       rightSection={
         props.isCompact ? undefined : (
-          <span className={classes.understood}>{understood !== text ? understood : unit}</span>
+          <span className={classes.understood}>{understood !== text && unit !== "" ? understood : unit}</span>
         )
       }
       rightSectionWidth={props.size === "xs" ? 46 : 74}
@@ -91,11 +98,11 @@ export function QuantityInput(props: QuantityInputProps) {
   );
 }
 
-function print(value: number | null, unit: Unit): string {
+function print(value: number | null, unit: Unit, significantDigits: number): string {
   if (value === null) return "";
   if (unit === "F") return formatMarkedCapacitance(value).replace("\u00a0", " ");
-  const printed = formatQuantity(value, unit, { significantDigits: 4 });
-  return unit === "mm" || unit === "%" || unit === "°C" ? printed.number : printed.text.replace("\u00a0", " ");
+  const printed = formatQuantity(value, unit, { significantDigits });
+  return ["mm", "%", "°C", ""].includes(unit) ? printed.number : printed.text.replace("\u00a0", " ");
 }
 
 function problemOf(

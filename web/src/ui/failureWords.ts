@@ -8,8 +8,9 @@ export function failureWords(failure: ParseFailure): string {
     case "ambiguous_marks":
       return `Two decimal marks: did you mean ${failure.readings[0]} or ${failure.readings[1]}?`;
     case "prefix_not_used":
-      return `Write it in ${failure.unit} without a prefix.`;
+      return `Write it ${failure.unit ? `in ${failure.unit} ` : ""}without a prefix.`;
     case "not_a_quantity":
+      if (failure.unit === "") return "Not understood as a number. Try 12 or 3,5.";
       return `Not understood as ${failure.unit}. Try 12, 4.7 or ${failure.unit === "F" ? "4u7" : failure.unit === "Ω" ? "0R41" : "3,3"}.`;
   }
 }

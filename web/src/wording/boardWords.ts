@@ -1,4 +1,13 @@
-import type { CircuitState, PolarityMark, QuantityKind, ReworkStep, Unit, VisualSign } from "@pale-cap/core";
+import {
+  type BoardNet,
+  type CircuitState,
+  type PolarityMark,
+  type QuantityKind,
+  type ReworkStep,
+  sectionFacts,
+  type Unit,
+  type VisualSign,
+} from "@pale-cap/core";
 
 export const signLabels: Readonly<Record<VisualSign, string>> = {
   domed: "domed top",
@@ -47,4 +56,11 @@ export const stepLabels: Readonly<Record<ReworkStep, string>> = {
 export function directionWord(degrees: number | null): string {
   if (degrees === null) return "not recorded";
   return ["right", "bottom", "left", "top"][Math.round(degrees / 90) % 4] as string;
+}
+
+/** A net by its name and where it lies; a net that is still named after its section is not named twice. */
+export function netWords(net: Pick<BoardNet, "name" | "section"> | undefined): string {
+  if (!net) return "no net";
+  const { label } = sectionFacts[net.section];
+  return net.name === label ? label : `${net.name}, ${label.toLowerCase()}`;
 }

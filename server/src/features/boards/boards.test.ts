@@ -44,6 +44,19 @@ describe("board edits", () => {
     expect((await load()).nets[0]).toMatchObject({ nominalVolts: 12.6, version: 2 });
   });
 
+  it("take back the rows that the job was loaded with, as they are", async () => {
+    const { nets, positions, board } = await load();
+    const rows = [
+      { table: "net", rows: nets },
+      { table: "position", rows: positions },
+      { table: "board", rows: [board] },
+    ];
+    const changes = rows.flatMap(({ table, rows: loaded }) =>
+      loaded.map(({ id, version, ...values }) => ({ table, operation: "update", id, version, values })),
+    );
+    await send(changes).expect(200);
+  });
+
   it("are all or nothing: a stale row in a batch leaves the others untouched and names itself", async () => {
     const answer = await send([
       position({ designator: "C2" }),

@@ -159,6 +159,7 @@ function RequirementTable(props: {
       <QuantityInput
         label={label}
         size="xs"
+        digits={3}
         unit={unit}
         limits={range}
         value={limit?.value ?? null}

@@ -16,6 +16,7 @@ import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useInvalidFields } from "../../ui/useInvalidFields";
 import {
   type CapacitorDraft,
   emptyDraft,
@@ -80,13 +81,10 @@ function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoadi
   const { detail } = useJob();
   const [, select] = useTarget();
   const [draft, setDraft] = useState<CapacitorDraft>(() => startDraft(detail.positions.map((one) => one.designator)));
-  const [invalid, setInvalid] = useState<ReadonlySet<string>>(new Set());
+  const [invalid, validity] = useInvalidFields();
   const [error, setError] = useState<string>();
   const first = useRef<HTMLInputElement>(null);
   const set = (more: Partial<CapacitorDraft>) => setDraft((now) => ({ ...now, ...more }));
-  const validity = (name: string) => (isValid: boolean) =>
-    setInvalid((now) => new Set(isValid ? [...now].filter((one) => one !== name) : [...now, name]));
-
   async function add() {
     if (draft.designator.trim() === "") return setError("A designator is needed.");
     if (invalid.size > 0) return setError("One of the numbers is not understood.");

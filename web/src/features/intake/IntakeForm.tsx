@@ -1,4 +1,4 @@
-import { Button, Chip, Group, NativeSelect, NumberInput, Textarea, TextInput } from "@mantine/core";
+import { Button, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, symptomGroups } from "@pale-cap/core";
@@ -8,6 +8,8 @@ import { useJob } from "../../job/JobContext";
 import { useEditIntakeMutation } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
+import { useInvalidFields } from "../../ui/useInvalidFields";
 import classes from "./intake.module.css";
 import { intakeOf } from "./intakeOf";
 
@@ -20,6 +22,7 @@ export function IntakeForm({ job }: { readonly job: Job }) {
   const [problem, setProblem] = useState<Problem>();
   const base = useRef(job.version);
   const writeId = useRef(newId());
+  const [invalid, validity] = useInvalidFields();
   const form = useForm<Intake>({
     initialValues: intakeOf(job),
     validate: schemaResolver(intakeSchema, { sync: true }),
@@ -50,7 +53,12 @@ export function IntakeForm({ job }: { readonly job: Job }) {
   });
   const current = problem?.current as { version: number } | undefined;
   return (
-    <form className={classes.form} onSubmit={form.onSubmit(save)}>
+    <form
+      className={classes.form}
+      onSubmit={form.onSubmit((values) => {
+        if (invalid.size === 0) void save(values);
+      })}
+    >
       <ProblemNote problem={problem}>
         {current && (
           <Group mt={8} gap={8}>
@@ -80,13 +88,14 @@ export function IntakeForm({ job }: { readonly job: Job }) {
           <TextInput label="Maker" {...text("deviceMaker")} />
           <TextInput label="Model" {...text("deviceModel")} />
           <TextInput label="Serial" {...text("deviceSerial")} />
-          <NumberInput
+          <QuantityInput
             label="Age, years"
-            hideControls
-            allowedDecimalSeparators={[",", "."]}
-            value={form.values.deviceAgeYears ?? ""}
-            onChange={(value) => form.setFieldValue("deviceAgeYears", typeof value === "number" ? value : null)}
-            error={form.errors.deviceAgeYears}
+            unit=""
+            limits={[0, 100]}
+            value={form.values.deviceAgeYears}
+            onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
+            onValidity={validity("age")}
+            error={form.errors.deviceAgeYears as string | undefined}
           />
         </div>
       </Part>
@@ -121,17 +130,15 @@ export function IntakeForm({ job }: { readonly job: Job }) {
       </Part>
       <Part title="Agreed">
         <div className={classes.row}>
-          <NumberInput
+          <QuantityInput
             label={`Price limit, ${houseRules["shop.currency"]}`}
-            hideControls
-            decimalScale={2}
-            min={0}
-            allowedDecimalSeparators={[",", "."]}
-            value={form.values.priceLimitMinor === null ? "" : form.values.priceLimitMinor / 100}
-            onChange={(value) =>
-              form.setFieldValue("priceLimitMinor", typeof value === "number" ? Math.round(value * 100) : null)
-            }
-            error={form.errors.priceLimitMinor}
+            unit=""
+            digits={10}
+            limits={[0, 1_000_000]}
+            value={form.values.priceLimitMinor === null ? null : form.values.priceLimitMinor / 100}
+            onChange={(value) => form.setFieldValue("priceLimitMinor", value === null ? null : Math.round(value * 100))}
+            onValidity={validity("price")}
+            error={form.errors.priceLimitMinor as string | undefined}
           />
           <TextInput label="Due" type="date" {...text("dueOn")} />
           <TextInput label="Owner" {...text("customerName")} />
@@ -140,10 +147,17 @@ export function IntakeForm({ job }: { readonly job: Job }) {
         <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
       </Part>
       <div className={classes.save}>
-        <Button type="submit" variant="filled" loading={isLoading} disabled={!form.isDirty() && !problem}>
+        <Button
+          type="submit"
+          variant="filled"
+          loading={isLoading}
+          disabled={invalid.size > 0 || (!form.isDirty() && !problem)}
+        >
           Save intake
         </Button>
-        <span className={classes.soft}>{form.isDirty() ? "not saved yet" : "saved"}</span>
+        <span className={classes.soft}>
+          {invalid.size > 0 ? "one number is not understood" : form.isDirty() ? "not saved yet" : "saved"}
+        </span>
       </div>
     </form>
   );

@@ -7,6 +7,7 @@ import { useAddEnergyStoreMutation } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useInvalidFields } from "../../ui/useInvalidFields";
 import classes from "./makeSafe.module.css";
 
 const storeSections: readonly Section[] = ["bulk", "pfc"];
@@ -32,7 +33,8 @@ export function StoreForm() {
   const { detail } = useJob();
   const [add, { error, isLoading }] = useAddEnergyStoreMutation();
   const [draft, setDraft] = useState(emptyDraft);
-  const [isValid, setValid] = useState(true);
+  const [invalid, validity] = useInvalidFields();
+  const isValid = invalid.size === 0;
   const known = detail.energyStores.map((store) => store.positionId);
   const offers = detail.positions.filter((position) => {
     const net = detail.nets.find((one) => one.id === position.netId);
@@ -88,7 +90,7 @@ export function StoreForm() {
           limits={[1e-9, 0.1]}
           value={draft.capacitanceFarads}
           onChange={(capacitanceFarads) => set({ capacitanceFarads })}
-          onValidity={setValid}
+          onValidity={validity("farads")}
         />
         <QuantityInput
           label="Expected voltage"
@@ -96,7 +98,7 @@ export function StoreForm() {
           limits={[1, 1000]}
           value={draft.expectedVolts}
           onChange={(expectedVolts) => set({ expectedVolts })}
-          onValidity={setValid}
+          onValidity={validity("volts")}
         />
         <Button type="submit" loading={isLoading} disabled={!isValid || draft.name.trim() === ""}>
           Add store

@@ -7,7 +7,7 @@ import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { logTime } from "../../ui/times";
-import { circuitLabels, quantityFacts } from "../../wording/boardWords";
+import { circuitLabels, netWords, quantityFacts } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { esrSourceWords } from "../../wording/ledgerWords";
 import classes from "./measure.module.css";
@@ -47,7 +47,7 @@ export function MeasurePane() {
       title={<span className={classes.designator}>{position.designator}</span>}
       note={
         <>
-          {net ? `${net.name}, ${sectionFacts[net.section].label.toLowerCase()}` : "no net"}
+          {netWords(net)}
           <br />
           <Quantity value={part?.capacitanceFarads ?? null} unit="F" isMarking />{" "}
           <Quantity value={part?.ratedVolts ?? null} unit="V" />{" "}

@@ -1,0 +1,118 @@
+import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
+
+const patience = 10_000;
+
+/** The interface as a person finds their way in it: by label, role and text, waiting on what appears. */
+export class Page {
+  constructor(
+    readonly driver: WebDriver,
+    readonly address: string,
+  ) {}
+
+  async open(path: string): Promise<void> {
+    await this.driver.get(this.address + path);
+  }
+
+  /** An input by its label or its accessible name, exactly or by its beginning. */
+  field(label: string): Promise<WebElement> {
+    return this.find(`field "${label}"`, () =>
+      this.driver.executeScript<WebElement | null>(
+        `const wanted = arguments[0];
+         const fits = (text) => text && (text.trim() === wanted || text.trim().startsWith(wanted));
+         const named = [...document.querySelectorAll("input, textarea, select")].find((one) => fits(one.getAttribute("aria-label")));
+         if (named) return named;
+         const label = [...document.querySelectorAll("label")].find((one) => fits(one.textContent));
+         return label ? label.control : null;`,
+        label,
+      ),
+    );
+  }
+
+  /** A button, link or part of the board by its accessible name or text. */
+  control(name: string): Promise<WebElement> {
+    return this.find(`control "${name}"`, () =>
+      this.driver.executeScript<WebElement | null>(
+        `const wanted = arguments[0];
+         const all = [...document.querySelectorAll("button, a, [role=button], summary")].filter((one) => !one.disabled);
+         const nameOf = (one) => (one.getAttribute("aria-label") ?? one.textContent ?? "").replace(/\\s+/g, " ").trim();
+         return all.find((one) => nameOf(one) === wanted) ?? all.find((one) => nameOf(one).startsWith(wanted)) ?? null;`,
+        name,
+      ),
+    );
+  }
+
+  async click(name: string): Promise<void> {
+    const element = await this.control(name);
+    // Parts of the drawing are SVG: the driver's own click aims at a middle that a label may cover.
+    await this.driver.executeScript("arguments[0].dispatchEvent(new MouseEvent('click', { bubbles: true }))", element);
+  }
+
+  async fill(label: string, text: string): Promise<void> {
+    const element = await this.field(label);
+    await element.sendKeys(Key.chord(Key.CONTROL, "a"), text);
+  }
+
+  async choose(label: string, option: string): Promise<void> {
+    const element = await this.field(label);
+    for (const one of await element.findElements(By.css("option"))) {
+      if ((await one.getText()) === option) return one.click();
+    }
+    throw new Error(`No option "${option}" under "${label}"`);
+  }
+
+  /** Keys to whatever has the focus, as a hand on the keyboard sends them. */
+  async press(...keys: string[]): Promise<void> {
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
+  async chord(modifier: string, key: string): Promise<void> {
+    await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
+  }
+
+  /** Waits until the text can be read on the page. */
+  async see(text: string): Promise<void> {
+    await this.until(`see "${text}"`, async () => (await this.text()).includes(text));
+  }
+
+  async seeNot(text: string): Promise<void> {
+    await this.until(`no longer see "${text}"`, async () => !(await this.text()).includes(text));
+  }
+
+  /** Waits until a control's accessible name contains a text. */
+  async seeNamed(text: string): Promise<void> {
+    await this.until(`find something named "${text}"`, () =>
+      this.driver.executeScript<boolean>(
+        "return [...document.querySelectorAll('[aria-label]')].some((one) => one.getAttribute('aria-label').replace(/\\s+/g, ' ').includes(arguments[0]))",
+        text,
+      ),
+    );
+  }
+
+  /** All text of the page, with every kind of space as one plain space. */
+  async text(): Promise<string> {
+    const raw = await this.driver.executeScript<string>("return document.body.innerText");
+    return raw.replace(/[\s\u00a0\u202f]+/g, " ");
+  }
+
+  async until(what: string, condition: () => Promise<boolean>): Promise<void> {
+    try {
+      await this.driver.wait(condition, patience);
+    } catch (error) {
+      throw new Error(`Waited in vain to ${what}. The page reads: ${(await this.text()).slice(0, 1500)}`, {
+        cause: error,
+      });
+    }
+  }
+
+  private async find(what: string, look: () => Promise<WebElement | null>): Promise<WebElement> {
+    let found: WebElement | null = null;
+    await this.until(`find ${what}`, async () => {
+      found = await look();
+      return found !== null;
+    });
+    return found as unknown as WebElement;
+  }
+}

@@ -1,0 +1,93 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { randomUUID } from "node:crypto";
+import { createServer } from "node:net";
+import { dirname } from "node:path";
+import { fileURLToPath } from "node:url";
+import pg from "pg";
+
+const checkout = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
+
+/** The built application as a process of its own, on a database of its own. */
+export interface ServerUnderTest {
+  readonly address: string;
+  readonly databaseUrl: string;
+  start(): Promise<void>;
+  /** SIGKILL: nothing is closed, nothing is flushed. */
+  kill(): Promise<void>;
+  close(): Promise<void>;
+}
+
+/** @param demo whether the empty database is filled with the demo shop */
+export async function openServer(demo: "demo" | "none"): Promise<ServerUnderTest> {
+  const postgres = process.env.TEST_POSTGRES_ADDRESS;
+  if (!postgres) throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
+  const name = `browser_${randomUUID().replaceAll("-", "")}`;
+  await onPostgres(postgres, (client) => client.query(`CREATE DATABASE ${name}`));
+  const databaseUrl = `${postgres}${name}`;
+  const port = await freePort();
+  const address = `http://127.0.0.1:${port}`;
+  let child: ChildProcess | undefined;
+
+  const gone = (one: ChildProcess) =>
+    new Promise<void>((resolve) => {
+      if (one.exitCode !== null || one.signalCode !== null) resolve();
+      else one.once("exit", () => resolve());
+    });
+  const end = async (signal: NodeJS.Signals) => {
+    if (!child) return;
+    child.kill(signal);
+    await gone(child);
+    child = undefined;
+  };
+  const server: ServerUnderTest = {
+    address,
+    databaseUrl,
+    start: async () => {
+      child = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts"], {
+        cwd: checkout,
+        env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), PALE_CAP_DEMO: demo },
+        stdio: ["ignore", "inherit", "inherit"],
+      });
+      await untilHealthy(address, child);
+    },
+    kill: () => end("SIGKILL"),
+    close: async () => {
+      await end("SIGTERM");
+      await onPostgres(postgres, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+    },
+  };
+  await server.start();
+  return server;
+}
+
+async function untilHealthy(address: string, child: ChildProcess): Promise<void> {
+  for (let attempt = 0; attempt < 300; attempt++) {
+    if (child.exitCode !== null) throw new Error("The server under test ended while starting.");
+    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    if (answer?.ok) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error("The server under test did not answer within 30 s.");
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer().once("error", reject);
+    probe.listen(0, "127.0.0.1", () => {
+      const address = probe.address();
+      probe.close(() =>
+        typeof address === "object" && address ? resolve(address.port) : reject(new Error("no port")),
+      );
+    });
+  });
+}
+
+async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: `${address}postgres` });
+  await client.connect();
+  try {
+    return await work(client);
+  } finally {
+    await client.end();
+  }
+}

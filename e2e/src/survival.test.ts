@@ -1,0 +1,112 @@
+import { Key } from "selenium-webdriver";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Browser, openBrowser } from "./browser";
+import { Page } from "./page";
+import { openServer, type ServerUnderTest } from "./server";
+
+let server: ServerUnderTest;
+let browser: Browser;
+let page: Page;
+let jobPath: string;
+
+interface StoredReading {
+  readonly value: number | null;
+  readonly rawText: string | null;
+}
+
+/** What the server has of readings typed in this test. */
+async function stored(text: string): Promise<readonly StoredReading[]> {
+  const answer = await fetch(`${server.address}/api${jobPath}`);
+  const { readings } = (await answer.json()) as { readings: StoredReading[] };
+  return readings.filter((reading) => reading.rawText === text);
+}
+
+beforeAll(async () => {
+  server = await openServer("demo");
+  const bench = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
+  jobPath = `/jobs/${bench.find((line) => line.deviceModel === "Halden 24")?.id}`;
+  browser = await openBrowser();
+  page = new Page(browser.driver, server.address);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.close();
+});
+
+describe("a server that is killed in the middle", () => {
+  it("has every confirmed entry after it starts again", async () => {
+    await page.open(`${jobPath}/measure`);
+    await page.seeNamed("Reading, ESR of C1");
+    await page.press("301m", Key.ENTER);
+    await page.until("have the reading stored", async () => (await stored("301m")).length === 1);
+    await server.kill();
+    await server.start();
+    expect(await stored("301m")).toHaveLength(1);
+    await browser.driver.navigate().refresh();
+    await page.see("301 mΩ");
+  });
+
+  it("gets a reading typed while it was gone, exactly once, even after the tab was closed", async () => {
+    await page.seeNamed("Reading, ESR of C1");
+    await server.kill();
+    await page.press("302m", Key.ENTER);
+    await page.see("is not stored");
+    await page.see("The server does not answer");
+    await server.start();
+    await page.open("/");
+    await page.see("Halden 24");
+    await page.open(`${jobPath}/measure`);
+    await page.see("is not stored");
+    await page.click("Store now");
+    await page.until("have it stored", async () => (await stored("302m")).length > 0);
+    expect(await stored("302m")).toMatchObject([{ value: 0.302 }]);
+    await page.seeNot("is not stored");
+    await browser.driver.navigate().refresh();
+    await page.see("302 mΩ");
+    expect(await stored("302m")).toHaveLength(1);
+  });
+
+  it("says that it is gone where somebody saves, and keeps what was typed", async () => {
+    await page.chord(Key.ALT, "1");
+    await page.see("Intake of Brambix Halden 24");
+    await page.fill("Symptoms in free words", "typed while the server was gone");
+    await server.kill();
+    await page.click("Save intake");
+    await page.see("The server does not answer");
+    const field = await page.field("Symptoms in free words");
+    expect(await field.getAttribute("value")).toBe("typed while the server was gone");
+    await server.start();
+    await page.click("Save intake");
+    await page.seeNot("The server does not answer");
+    await page.seeNot("not saved yet");
+  });
+});
+
+describe("two people at one job", () => {
+  it("are shown each other's edit instead of losing one", async () => {
+    await browser.driver.navigate().refresh();
+    await page.see("Intake of Brambix Halden 24");
+    const job = (await (await fetch(`${server.address}/api${jobPath}`)).json()).job;
+    const { id: _, number: __, version, createdAt: ___, handedOverAt: ____, ...rest } = job;
+    const { warrantyUntil: _w, handOverNote: _n, personId: _p, ...values } = rest;
+    const body = {
+      writeId: crypto.randomUUID(),
+      version,
+      values: { ...values, complaint: "Changed at the other bench." },
+    };
+    const answer = await fetch(`${server.address}/api${jobPath}/intake`, {
+      method: "PATCH",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(body),
+    });
+    expect(answer.status).toBe(200);
+    await page.fill("Symptoms in free words", "changed here");
+    await page.click("Save intake");
+    await page.see("Somebody changed this in the meantime");
+    expect(await (await page.field("Symptoms in free words")).getAttribute("value")).toBe("changed here");
+    await page.click("Show what is stored");
+    await page.until("see the other bench's words", async () =>
+      ((await (await page.field("What it does wrong")).getAttribute("value")) ?? "").includes("other bench"),
+    );
+  });
+});
