@@ -21,13 +21,13 @@ module.exports = {
       name: "server-never-meets-web",
       severity: "error",
       from: { path: "^server/" },
-      to: { path: ["^web/", "^e2e/", "^core/(?!src/index)", "^contract/(?!src/index)"] },
+      to: { path: ["^web/", "^e2e/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
     },
     {
       name: "web-never-meets-server",
       severity: "error",
       from: { path: "^web/" },
-      to: { path: ["^server/", "^e2e/", "^core/(?!src/index)", "^contract/(?!src/index)"] },
+      to: { path: ["^server/", "^e2e/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
     },
     {
       name: "features-are-strangers",

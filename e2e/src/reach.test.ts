@@ -73,7 +73,7 @@ describe("an empty shop", () => {
     await page.fill("New part, rated voltage", "25");
     await page.press(Key.ENTER);
     await page.seeNamed("C1, 470 µF 25 V");
-    for (let presses = 0; presses < 40; presses++) {
+    for (let presses = 0; presses < 90; presses++) {
       await page.press(Key.TAB);
       const name = await browser.driver.executeScript<string>(
         "return document.activeElement?.getAttribute('aria-label') ?? ''",

@@ -1,0 +1,59 @@
+import { mkdirSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { openBrowser, resize } from "./browser";
+import { Page } from "./page";
+import { openServer } from "./server";
+
+/** One picture of each main view: file, demo job, lens, and the part to select there. */
+const views = [
+  { file: "bench", path: "/" },
+  { file: "intake", model: "Halden 24", lens: "intake" },
+  { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
+  { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
+  { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
+  { file: "measure-dark", model: "Halden 24", lens: "measure", part: "C14", scheme: "dark" },
+  { file: "judge", model: "Halden 24", lens: "judge", part: "C14" },
+  { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
+  { file: "rework", model: "Logger 8", lens: "rework" },
+  { file: "prove", model: "Duo brick", lens: "prove" },
+  { file: "hand-over", model: "Duo brick", lens: "hand-over" },
+  { file: "report", model: "Counter 2 display", lens: "report" },
+] as const;
+
+const folder = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), "docs/screenshots");
+const server = await openServer("demo");
+const browser = await openBrowser();
+try {
+  mkdirSync(folder, { recursive: true });
+  const bench = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
+  const page = new Page(browser.driver, server.address);
+  for (const view of views) {
+    const scheme = "scheme" in view ? view.scheme : "light";
+    await resize(browser.driver, { width: 1280, height: 800, scheme });
+    const id = "model" in view ? bench.find((line) => line.deviceModel === view.model)?.id : undefined;
+    await page.open("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
+    if ("model" in view) await page.see(view.model);
+    else await page.see("Halden 24");
+    if ("part" in view) await page.click(`${view.part}, `);
+    // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
+    await settle(page);
+    writeFileSync(join(folder, `${view.file}.png`), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
+    console.log(`docs/screenshots/${view.file}.png`);
+  }
+} finally {
+  await browser.close();
+  await server.close();
+}
+
+async function settle(page: Page): Promise<void> {
+  let before = "";
+  let same = 0;
+  await page.until("see the page at rest", async () => {
+    const now = await page.driver.executeScript<string>("return document.body.innerHTML");
+    same = now === before ? same + 1 : 0;
+    before = now;
+    await page.driver.sleep(120);
+    return same >= 5;
+  });
+}

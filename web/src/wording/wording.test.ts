@@ -1,0 +1,147 @@
+import {
+  judgeBoard,
+  type LedgerEntry,
+  lenses,
+  type OpenPointCode,
+  type Rejection,
+  type RejectionCode,
+  symptomCodes,
+  symptomLabels,
+  verdictWords,
+  visualSigns,
+} from "@pale-cap/core";
+import { sampleJob, sampleReading, sampleRules } from "@pale-cap/core/testing";
+import { describe, expect, it } from "vitest";
+import { directionWord, netWords, signLabels } from "./boardWords";
+import { cautions } from "./cautions";
+import { chargeWords } from "./chargeWords";
+import { ledgerLine, weightWords } from "./ledgerWords";
+import { lensLabels, openPointWords } from "./lensWords";
+import { rejectionWords } from "./replacementWords";
+import { verdictLabels } from "./verdictWords";
+
+const everyText = (texts: readonly string[]) => {
+  for (const text of texts) {
+    expect(text.length).toBeGreaterThan(2);
+    expect(text).not.toMatch(/undefined|NaN|null|\[object|!|Infinity/);
+  }
+};
+
+describe("wording", () => {
+  it("has a word for every code of core's vocabularies", () => {
+    everyText(verdictWords.map((word) => verdictLabels[word]));
+    everyText(lenses.map((lens) => lensLabels[lens]));
+    everyText(visualSigns.map((sign) => signLabels[sign]));
+    everyText(symptomCodes.map((code) => symptomLabels[code] ?? ""));
+  });
+
+  it("never says that something is safe, and defers to local codes", () => {
+    const all = Object.values(cautions);
+    everyText(all);
+    for (const text of all) expect(text.replace("never that something is safe", "")).not.toMatch(/\bsafe\b/i);
+    expect(cautions.standing).toMatch(/Local electrical codes and licensed or qualified practice come first/);
+  });
+
+  it("has a sentence for every open point, with its subject", () => {
+    const codes: readonly OpenPointCode[] = [
+      "part_not_replaced",
+      "part_not_refitted",
+      "part_undecided",
+      "polarity_unconfirmed",
+      "polarity_conflict",
+      "rail_not_loaded",
+      "rail_outside_limits",
+      "ripple_not_measured",
+      "ripple_above_limit",
+    ];
+    for (const code of codes) {
+      const words = openPointWords({ key: "k", code, subject: "C14", positionId: null, netId: null });
+      expect(words).toMatch(/C14/);
+      everyText([words]);
+    }
+  });
+
+  it("words every ledger entry that a judgement can make", () => {
+    const readings = [
+      sampleReading("C1", { value: 0.5, circuitState: "in_circuit" }),
+      sampleReading("C2", { value: 0.03 }),
+      sampleReading("C2", { quantity: "capacitance", value: 1.6e-3 }),
+      sampleReading("C2", { quantity: "voltage_loss", value: 0.2 }),
+    ];
+    const signs = [
+      { fittedPartId: "part-C2", sign: "vented", state: "seen", observedAt: "2026-11-23T09:00:00Z" },
+    ] as const;
+    const entries = [...judgeBoard(sampleJob({ readings, signs }), sampleRules.judgement).values()].flatMap(
+      (one) => one.ledger,
+    );
+    expect(new Set(entries.map((entry) => entry.kind)).size).toBeGreaterThanOrEqual(5);
+    for (const entry of entries) {
+      const line = ledgerLine(entry, "C1", ["C2"]);
+      everyText([line.title, line.text]);
+    }
+  });
+
+  it("names the neighbours that could hide a part, and what to lift", () => {
+    const entry: LedgerEntry = {
+      kind: "bank",
+      code: "bank_masked",
+      value: Number.POSITIVE_INFINITY,
+      expectation: null,
+      failedLimit: null,
+      source: "bank_interval",
+      weight: null,
+      readingIds: [],
+    };
+    const { text } = ledgerLine(entry, "C14", ["C15", "C16"]);
+    expect(text).toContain("C15 and C16 could hide it: lift one lead of C14.");
+    expect(text).not.toContain("Infinity");
+  });
+
+  it.each([
+    ["capacitance_low", 820e-6, 900e-6, "820 µF"],
+    ["voltage_low", 10, 16, "10 V, needs 16 V"],
+    ["height_large", 0.025, 0.02, "25 mm"],
+    ["pitch_differs", 0.0075, 0.005, "7.5 mm"],
+    ["esr_high", 0.09, 0.0575, "90 mΩ"],
+  ] as const satisfies readonly (readonly [RejectionCode, number, number, string])[])(
+    "says what a part had and would have needed: %s",
+    (code, got, limit, words) => {
+      const rejection: Rejection = { code, got, limit, checks: [] };
+      expect(rejectionWords(rejection).replaceAll("\u00a0", " ")).toContain(words);
+    },
+  );
+
+  it("says weights in plain words, with their direction", () => {
+    expect(weightWords(5)).toBe("speaks very strongly against it");
+    expect(weightWords(-1)).toBe("speaks for it");
+    expect(weightWords(0.1)).toBe("hardly counts");
+    expect(weightWords(null)).toBe("");
+  });
+
+  it("names a net once when it is still called after its section", () => {
+    expect(netWords({ name: "Bulk", section: "bulk" })).toBe("Bulk");
+    expect(netWords({ name: "16 V", section: "output" })).toBe("16 V, output, before choke");
+    expect(netWords(undefined)).toBe("no net");
+  });
+
+  it("points as a person does", () => {
+    expect([0, 90, 180, 270, 350, null].map(directionWord)).toEqual([
+      "right",
+      "bottom",
+      "left",
+      "top",
+      "right",
+      "not recorded",
+    ]);
+  });
+
+  it("says of the charge what was measured and when, or why it is unknown", () => {
+    const stores = [{ id: "s", name: "Bulk C1", capacitanceFarads: 1e-4, expectedVolts: 325 }];
+    const state = { storeId: "s", volts: 2.1, at: "2026-11-23T10:00:00Z", predictedVolts: null, reason: null } as const;
+    expect(chargeWords({ ...state, name: "verified" }, stores)).toMatch(/^Bulk C1 measured 2.1\u00a0V at /);
+    expect(chargeWords({ ...state, name: "unknown", reason: "mains_connected" }, stores)).toBe(
+      "Bulk C1 unknown: mains was connected",
+    );
+    expect(chargeWords({ ...state, name: "draining", predictedVolts: 41 }, stores)).toContain("if connected");
+  });
+});
