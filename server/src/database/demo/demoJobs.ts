@@ -185,14 +185,14 @@ const consoleBrick: DemoJob = {
   },
   capacitors: [
     capacitor("C3", "bulk", [150, 400, 105], [18, 40, 7.5], [22, 30], 90, "gp"),
-    capacitor("C31", "12 V", [1500, 16, 105], [10, 25, 5], [72, 20], 270, "lowz", "light_half"),
-    capacitor("C32", "12 V", [1500, 16, 105], [10, 25, 5], [87, 20], 270, "lowz", "light_half"),
+    capacitor("C31", "12 V", [1500, 16, 105], [10, 25, 5], [74, 20], 270, "lowz", "light_half"),
+    capacitor("C32", "12 V", [1500, 16, 105], [10, 25, 5], [89, 20], 270, "lowz", "light_half"),
     capacitor("C35", "stby", [470, 10, 105], [8, 11.5, 3.5], [80, 54], 0, "lowz", "light_half"),
   ],
   outlines: [
     ["F1", "fuse", 5, 56, 16, 7],
-    ["T1", "transformer", 44, 24, 24, 26],
-    ["D4", "heat-sink", 66, 32, 30, 7],
+    ["T1", "transformer", 41, 26, 24, 26],
+    ["D4", "heat-sink", 68, 36, 27, 6],
     ["J1", "connector", 98, 22, 8, 30],
   ],
   stores: [{ name: "Bulk C3", at: "C3", microfarads: 150, volts: 325, drainOhms: 8.2e3 }],

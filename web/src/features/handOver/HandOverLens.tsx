@@ -1,5 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
-import { useCallback, useState } from "react";
+import { judgeBoard } from "@pale-cap/core";
+import { useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { newId } from "../../api/newId";
 import { BoardPanel } from "../../job/BoardPanel";
@@ -15,10 +16,12 @@ import classes from "./handOver.module.css";
 
 /** What is still open, the report, and closing the job. */
 export function HandOverLens() {
-  const { detail, judgements, openPoints, houseRules } = useJob();
+  const { detail, facts, rules, openPoints, houseRules } = useJob();
   const { job } = detail;
   const [handOver, { error, isLoading }] = useHandOverMutation();
-  const look = useCallback((id: string) => ({ verdict: judgements.get(id)?.verdict }), [judgements]);
+  // What leaves the shop: the parts that are in now, not the ones that were found.
+  const now = useMemo(() => judgeBoard(facts, rules.judgement, "current"), [facts, rules]);
+  const look = useCallback((id: string) => ({ verdict: now.get(id)?.verdict }), [now]);
   const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
   const waiting = openPoints.filter((point) => !accepted.has(point.key));
   const months = houseRules["shop.warrantyMonths"];
