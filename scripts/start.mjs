@@ -62,6 +62,7 @@ async function ownDatabase() {
   ensurePostgres();
   const marks = join(runFolder(), "starts");
   mkdirSync(marks, { recursive: true });
+  for (const pid of readdirSync(marks)) if (!isStart(Number(pid))) rmSync(join(marks, pid), { force: true });
   const mark = join(marks, String(process.pid));
   writeFileSync(mark, "");
   undo.push(() => {

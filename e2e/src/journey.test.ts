@@ -145,9 +145,21 @@ describe("one job through all nine lenses", () => {
     await page.seeNamed("Reading, ESR of C32");
     await page.press("+");
     await page.see("410 mΩ");
-    await probe("c 380");
+    await page.choose("Frequency of the ESR reading", "100 kHz");
+    await page.click("C31, 1000");
+    await page.seeNamed("Reading, ESR of C31");
+    await (await page.field("Reading, ESR of C31")).sendKeys("c 380", Key.ENTER);
     await page.press("+");
     await page.see("380 µF");
+  });
+
+  it("takes a rail for a probe point too, and the reading counts as live", async () => {
+    await page.click("Output, before choke 12");
+    await page.seeNamed("Reading, DC of Output, before choke");
+    await page.see("The right voltage without load clears nothing");
+    await (await page.field("Reading, DC of Output")).sendKeys("12,2", Key.ENTER);
+    await page.see("12.2 V no load");
+    await page.seeNamed("Charge watch: Bulk C1 unknown: a live reading was taken");
   });
 
   it("judges with reasons", async () => {

@@ -1,8 +1,8 @@
 import { SegmentedControl } from "@mantine/core";
-import { type CircuitState, printedPrefix, type QuantityKind, sectionFacts } from "@pale-cap/core";
+import { type CircuitState, formatQuantity, printedPrefix, type QuantityKind, sectionFacts } from "@pale-cap/core";
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
-import { probeSet } from "../job/benchSlice";
+import { type ProbeSettings, probeSet } from "../job/benchSlice";
 import { useAppDispatch } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { QuantityInput } from "../ui/QuantityInput";
@@ -19,15 +19,16 @@ const railQuantities: readonly QuantityKind[] = ["dc_voltage", "ripple_voltage"]
 const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out"];
 
 /** The strip at the foot: what is probed, the reading in large digits, what it should be, what it would mean. */
-export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
-  const probe = useProbe(targets);
+export function ProbeBar() {
+  const probe = useProbe();
+  const isRail = probe.target?.kind === "rail";
   const { detail, charge } = useJob();
   const dispatch = useAppDispatch();
   const input = useRef<HTMLInputElement>(null);
   const targetId = probe.target?.id;
   const position = detail.positions.find((one) => one.id === targetId);
   const net = detail.nets.find((one) => one.id === (position ? position.netId : targetId));
-  const name = position?.designator ?? (targets === "rails" ? net?.name : undefined);
+  const name = position?.designator ?? net?.name;
 
   // Choosing another part puts the cursor where the number goes: no hand is free for a click.
   useEffect(() => {
@@ -65,7 +66,7 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
     dispatch(probeSet({ circuitState: circuitCycle[(index + 1) % circuitCycle.length] as CircuitState }));
   }
 
-  const quantities = targets === "rails" ? railQuantities : partQuantities;
+  const quantities = isRail ? railQuantities : partQuantities;
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
   return (
     <section className={classes.bar} aria-label="Probe bar">
@@ -78,12 +79,18 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
           value={probe.quantity}
           onChange={(value) => dispatch(probeSet({ quantity: value as QuantityKind }))}
         />
-        {targets === "parts" ? (
-          <button type="button" className={classes.condition} onClick={cycleCircuit}>
-            {circuitLabels[probe.settings.circuitState]}
-            {probe.quantity === "esr" && `, ${probe.settings.esrFrequencyHertz / 1e3} kHz`}
-            {probe.quantity === "capacitance" && `, ${probe.settings.capacitanceFrequencyHertz} Hz`}
-          </button>
+        {!isRail ? (
+          <div className={classes.conditions}>
+            <button
+              type="button"
+              className={classes.condition}
+              aria-label={`Taken ${circuitLabels[probe.settings.circuitState]}; changes with *`}
+              onClick={cycleCircuit}
+            >
+              {circuitLabels[probe.settings.circuitState]}
+            </button>
+            <Frequency quantity={probe.quantity} settings={probe.settings} />
+          </div>
         ) : (
           <QuantityInput
             label="Load in amperes"
@@ -120,7 +127,7 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
         </div>
       </div>
       <div className={classes.verdict}>
-        {probe.wouldBe && targets === "parts" && (
+        {probe.wouldBe && !isRail && (
           <>
             <div className={classes.word}>
               <VerdictGlyph verdict={probe.wouldBe.verdict} size={22} /> {verdictLabels[probe.wouldBe.verdict]}
@@ -147,5 +154,29 @@ export function ProbeBar({ targets }: { readonly targets: "parts" | "rails" }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+const frequencies = [100, 120, 1e3, 10e3, 100e3];
+
+/** The tester's frequency for ESR or C: kept with every reading, and the expectation follows it. */
+function Frequency(props: { readonly quantity: QuantityKind; readonly settings: ProbeSettings }) {
+  const dispatch = useAppDispatch();
+  const { quantity, settings } = props;
+  if (quantity !== "esr" && quantity !== "capacitance") return null;
+  const key = quantity === "esr" ? "esrFrequencyHertz" : "capacitanceFrequencyHertz";
+  return (
+    <select
+      className={classes.frequency}
+      aria-label={`Frequency of the ${quantityFacts[quantity].label} reading`}
+      value={settings[key]}
+      onChange={(event) => dispatch(probeSet({ [key]: Number(event.currentTarget.value) }))}
+    >
+      {frequencies.map((hertz) => (
+        <option key={hertz} value={hertz}>
+          {formatQuantity(hertz, "Hz").text}
+        </option>
+      ))}
+    </select>
   );
 }

@@ -37,8 +37,8 @@ function splitTyped(text: string): readonly [QuantityKind | null, string] {
   return spoken && match ? [spoken, match[2] ?? ""] : [null, text];
 }
 
-/** State and acts of the probe bar: what is typed, what it would mean, and logging it. */
-export function useProbe(targets: "parts" | "rails") {
+/** State and acts of the probe bar for the selected part or rail: what is typed, what it would mean, and logging it. */
+export function useProbe() {
   const { detail, facts, rules } = useJob();
   const [target, select] = useTarget();
   const settings = useAppSelector((state) => state.bench.probe);
@@ -48,11 +48,11 @@ export function useProbe(targets: "parts" | "rails") {
   const [shift, setShift] = useState(0);
 
   const order = useMemo((): readonly ProbeTarget[] => {
-    if (targets === "rails") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
+    if (target?.kind === "rail") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
     return capacitorsInOrder(detail)
       .filter((one) => one.current)
       .map((one) => ({ kind: "part", id: one.position.id }));
-  }, [detail, targets]);
+  }, [detail, target?.kind]);
 
   const [spoken, number] = splitTyped(text);
   const quantity = spoken ?? fittingQuantity(settings.quantity, target);

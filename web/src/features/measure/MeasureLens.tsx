@@ -14,8 +14,8 @@ export function MeasureLens() {
   // Coming in with nothing selected, the first part is ready to be probed.
   useEffect(() => {
     const first = capacitorsInOrder(detail).find((one) => one.current);
-    if (target?.kind !== "part" && first) select({ kind: "part", id: first.position.id });
+    if (!target && first) select({ kind: "part", id: first.position.id });
   }, [detail, target, select]);
   const look = useCallback((id: string) => ({ verdict: judgements.get(id)?.verdict }), [judgements]);
-  return <LensLayout board={<BoardPanel look={look} />} pane={<MeasurePane />} foot={<ProbeBar targets="parts" />} />;
+  return <LensLayout board={<BoardPanel look={look} />} pane={<MeasurePane />} foot={<ProbeBar />} />;
 }

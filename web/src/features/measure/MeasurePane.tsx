@@ -1,4 +1,4 @@
-import { bankOf, currentPart, expectedEsrOfPart, sectionFacts, standingReadings } from "@pale-cap/core";
+import { bankOf, currentPart, expectedEsrOfPart, sectionFacts } from "@pale-cap/core";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
@@ -6,17 +6,20 @@ import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { logTime } from "../../ui/times";
-import { circuitLabels, netWords, quantityFacts } from "../../wording/boardWords";
+import { netWords } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { esrSourceWords } from "../../wording/ledgerWords";
 import classes from "./measure.module.css";
+import { RailList, RailPane } from "./RailPane";
+import { ReadingList } from "./ReadingList";
 
 /** The selected part: what a new one reads, what was read so far, what is still to be probed. */
 export function MeasurePane() {
   const { detail, judgements, charge } = useJob();
-  const [, select] = useTarget();
+  const [target, select] = useTarget();
   const position = useSelectedPosition();
+  const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
+  if (rail) return <RailPane net={rail} />;
   if (!position) {
     return (
       <Pane title="Measure">
@@ -32,11 +35,6 @@ export function MeasurePane() {
   const part = currentPart(detail.fittedParts, position.id);
   const esr = part ? expectedEsrOfPart(part, 100e3, 20) : null;
   const bank = bankOf(position, detail.positions, detail.fittedParts).filter((one) => one.id !== position.id);
-  const superseded = new Set(detail.readings.map((reading) => reading.supersedesId));
-  const own = detail.readings
-    .filter((reading) => reading.targetId === position.id && !reading.isWithdrawn)
-    .sort((a, b) => Date.parse(b.measuredAt) - Date.parse(a.measuredAt));
-  const standing = new Set(standingReadings(detail.readings).map((reading) => reading.id));
   const isMainsSide = net && sectionFacts[net.section].isMainsSide;
   const next = capacitorsInOrder(detail).filter(
     (one) =>
@@ -79,22 +77,7 @@ export function MeasurePane() {
           </>
         )}
       </div>
-      <Part title="Readings of this part">
-        {own.length === 0 && <p className={classes.soft}>None yet. Type the number; Enter logs it.</p>}
-        <ul className={classes.readings}>
-          {own.map((reading) => (
-            <li key={reading.id} data-superseded={!standing.has(reading.id) || undefined}>
-              <span className={classes.kind}>{quantityFacts[reading.quantity].label}</span>
-              <Quantity value={reading.value} unit={quantityFacts[reading.quantity].unit} keepsZeros />
-              <span className={classes.soft}>
-                {reading.circuitState ? circuitLabels[reading.circuitState] : ""}
-                {superseded.has(reading.id) && ", taken back"}
-              </span>
-              <time className={classes.soft}>{logTime(reading.measuredAt)}</time>
-            </li>
-          ))}
-        </ul>
-      </Part>
+      <ReadingList title="Readings of this part" targetId={position.id} />
       {next.length > 0 && (
         <Part title="Not measured yet">
           <ul className={classes.next}>
@@ -109,6 +92,7 @@ export function MeasurePane() {
           </ul>
         </Part>
       )}
+      <RailList />
     </Pane>
   );
 }

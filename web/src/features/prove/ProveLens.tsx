@@ -19,12 +19,5 @@ export function ProveLens() {
   }, [detail, target, select]);
   const now = useMemo(() => judgeBoard(facts, rules.judgement, "current"), [facts, rules]);
   const look = useCallback((id: string) => ({ verdict: now.get(id)?.verdict }), [now]);
-  return (
-    <LensLayout
-      paneWidth="medium"
-      board={<BoardPanel look={look} />}
-      pane={<ProvePane />}
-      foot={<ProbeBar targets="rails" />}
-    />
-  );
+  return <LensLayout paneWidth="medium" board={<BoardPanel look={look} />} pane={<ProvePane />} foot={<ProbeBar />} />;
 }
