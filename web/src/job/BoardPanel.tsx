@@ -4,6 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { Quantity } from "../ui/Quantity";
+import { TableHead } from "../ui/TableHead";
 import { useKeys } from "../ui/useKeys";
 import { verdictLabels } from "../wording/verdictWords";
 import { useJob } from "./JobContext";
@@ -94,15 +95,7 @@ function PartList(props: {
   return (
     <div className={classes.list}>
       <table className={classes.table}>
-        <thead>
-          <tr>
-            {["Part", "Net", "C", "V", "Class", "Size", "State"].map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead names={["Part", "Net", "C", "V", "Class", "Size", "State"]} />
         <tbody>
           {props.capacitors.map(({ position, net, found, current }) => {
             const part = current ?? found;

@@ -64,3 +64,9 @@ export function netWords(net: Pick<BoardNet, "name" | "section"> | undefined): s
   const { label } = sectionFacts[net.section];
   return net.name === label ? label : `${net.name}, ${label.toLowerCase()}`;
 }
+
+/** Names as a person lists them: up to four, then the first three and how many more. */
+export function listWords(names: readonly string[]): string {
+  if (names.length > 4) return `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`;
+  return names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+}

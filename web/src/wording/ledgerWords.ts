@@ -1,5 +1,5 @@
 import { type EsrSource, formatQuantity, type LedgerEntry, type Unit } from "@pale-cap/core";
-import { signLabels } from "./boardWords";
+import { listWords, signLabels } from "./boardWords";
 
 const sources: Readonly<Record<EsrSource, string>> = {
   datasheet: "the part's data sheet",
@@ -77,7 +77,7 @@ export function ledgerLine(entry: LedgerEntry, designator: string, neighbours: r
 }
 
 function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly string[]): LedgerLine {
-  const others = neighbours.length > 0 ? neighbours.join(" and ") : "nothing else on its net";
+  const others = neighbours.length > 0 ? listWords(neighbours) : "nothing else on its net";
   const why = "Bounds over the bank: each neighbour can carry at most and at least so much of the reading.";
   if (neighbours.length === 0) {
     return {

@@ -12,7 +12,7 @@ import {
 } from "@pale-cap/core";
 import { sampleJob, sampleReading, sampleRules } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { directionWord, netWords, signLabels } from "./boardWords";
+import { directionWord, listWords, netWords, signLabels } from "./boardWords";
 import { cautions } from "./cautions";
 import { chargeWords } from "./chargeWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
@@ -122,6 +122,16 @@ describe("wording", () => {
     expect(netWords({ name: "Bulk", section: "bulk" })).toBe("Bulk");
     expect(netWords({ name: "16 V", section: "output" })).toBe("16 V, output, before choke");
     expect(netWords(undefined)).toBe("no net");
+  });
+
+  it("lists names without running over the pane", () => {
+    expect([[], ["C1"], ["C1", "C2"], ["C1", "C2", "C3", "C4"]].map(listWords)).toEqual([
+      "",
+      "C1",
+      "C1 and C2",
+      "C1, C2, C3 and C4",
+    ]);
+    expect(listWords(["C1", "C2", "C3", "C4", "C5"])).toBe("C1, C2, C3 and 2 more");
   });
 
   it("points as a person does", () => {

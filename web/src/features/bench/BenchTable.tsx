@@ -4,6 +4,7 @@ import dayjs from "dayjs";
 import type { RefObject } from "react";
 import { Link } from "react-router";
 import { deviceName } from "../../job/parts";
+import { TableHead } from "../../ui/TableHead";
 import { ageText, dayText, logTime } from "../../ui/times";
 import { lensLabels } from "../../wording/lensWords";
 import classes from "./bench.module.css";
@@ -16,15 +17,7 @@ export function BenchTable(props: {
   const now = Date.now();
   return (
     <table className={classes.table} ref={props.tableRef}>
-      <thead>
-        <tr>
-          {["Job", "Device", "Fault", "Lens", "Charge", "Open", "Due", "Age"].map((head) => (
-            <th key={head} scope="col">
-              {head}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <TableHead names={["Job", "Device", "Fault", "Lens", "Charge", "Open", "Due", "Age"]} />
       <tbody>
         {props.lines.map((line) => (
           <tr

@@ -18,6 +18,7 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { TableHead } from "../../ui/TableHead";
 import { lifeText, moneyText } from "../../ui/times";
 import { checkWords, limitSourceLabels, rejectionWords } from "../../wording/replacementWords";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
@@ -197,15 +198,7 @@ function PartTable(props: {
 }) {
   return (
     <table className={classes.table}>
-      <thead>
-        <tr>
-          {["Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""].map((head) => (
-            <th key={head} scope="col">
-              {head}
-            </th>
-          ))}
-        </tr>
-      </thead>
+      <TableHead names={["Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""]} />
       <tbody>
         {props.rows.map((row) => {
           const { part } = row;

@@ -4,6 +4,7 @@ import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
+import { TableHead } from "../../ui/TableHead";
 import { dayText, logTime, moneyText } from "../../ui/times";
 import { signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
@@ -87,17 +88,9 @@ function Findings() {
       {rows.length === 0 && <p>No part was measured or condemned.</p>}
       {rows.length > 0 && (
         <table className={classes.table}>
-          <thead>
-            <tr>
-              {["Part", "Rail", "Found", "Seen", "ESR before", "C before", "Judged", "ESR after", "C after"].map(
-                (head) => (
-                  <th key={head} scope="col">
-                    {head}
-                  </th>
-                ),
-              )}
-            </tr>
-          </thead>
+          <TableHead
+            names={["Part", "Rail", "Found", "Seen", "ESR before", "C before", "Judged", "ESR after", "C after"]}
+          />
           <tbody>
             {rows.map((row) => (
               <tr key={row.designator}>
@@ -188,25 +181,19 @@ function Proof() {
       {rails.length === 0 && <p>No rail was measured.</p>}
       {rails.length > 0 && (
         <table className={classes.table}>
-          <thead>
-            <tr>
-              {[
-                "Rail",
-                "Promised",
-                "Unloaded",
-                "Loaded",
-                "At",
-                "Regulation",
-                "Ripple p-p",
-                "Limit",
-                "Last reading",
-              ].map((head) => (
-                <th key={head} scope="col">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <TableHead
+            names={[
+              "Rail",
+              "Promised",
+              "Unloaded",
+              "Loaded",
+              "At",
+              "Regulation",
+              "Ripple p-p",
+              "Limit",
+              "Last reading",
+            ]}
+          />
           <tbody>
             {rails.map((net) => {
               const proof = railProof(net, facts.readings, rules.rail);

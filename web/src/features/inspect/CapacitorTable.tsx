@@ -16,6 +16,7 @@ import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { TableHead } from "../../ui/TableHead";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import {
   type CapacitorDraft,
@@ -54,15 +55,7 @@ export function CapacitorTable() {
   return (
     <div className={classes.tableWrap}>
       <table className={classes.table}>
-        <thead>
-          <tr>
-            {heads.map((head) => (
-              <th key={head} scope="col">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <TableHead names={heads} />
         <tbody>
           <EntryRow isLoading={isLoading} onAdd={edit} />
           {rows.map((row) => (

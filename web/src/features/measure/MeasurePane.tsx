@@ -6,7 +6,7 @@ import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { netWords } from "../../wording/boardWords";
+import { listWords, netWords } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { esrSourceWords } from "../../wording/ledgerWords";
 import classes from "./measure.module.css";
@@ -72,7 +72,7 @@ export function MeasurePane() {
         {bank.length > 0 && (
           <>
             {" "}
-            In circuit you read it together with {bank.map((one) => one.designator).join(", ")}: a good neighbour hides
+            In circuit you read it together with {listWords(bank.map((one) => one.designator))}: a good neighbour hides
             a bad part.
           </>
         )}
