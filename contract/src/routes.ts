@@ -5,6 +5,7 @@ export const routes = {
   people: "/api/people",
   catalogue: "/api/catalogue",
   houseRules: "/api/house-rules",
+  houseRuleChanges: "/api/house-rules/changes",
   jobs: "/api/jobs",
   job: "/api/jobs/:jobId",
   intake: "/api/jobs/:jobId/intake",

@@ -81,3 +81,6 @@ export { absorptionRecovery } from "./safety/absorptionRecovery";
 export * from "./safety/chargeWatch";
 export { type ChargeHazard, chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./safety/discharge";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
+export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
+export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";
+export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";

@@ -79,8 +79,13 @@ describe("one job through all nine lenses", () => {
     await page.fill("Measured voltage", "3,2");
     await page.press(Key.ENTER);
     await page.seeNamed("Charge watch: Bulk C1 measured 3.2");
+    await page.fill("Measured voltage", "26");
+    await page.press(Key.ENTER);
+    await page.see("It crept back to 26 V: drain again, verify again.");
+    await page.seeNamed("Charge watch: Bulk C1 charged, 26");
     await page.click("Mains connected");
     await page.seeNamed("Charge watch: Bulk C1 unknown: mains was connected");
+    await page.seeNot("It crept back");
   });
 
   it("refuses a slip of unit at its field, keeps the text and stores nothing", async () => {

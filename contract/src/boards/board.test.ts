@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { ValidationError } from "yup";
-import { foldHouseRules } from "../houseRules/houseRules";
+import { foldHouseRules, houseRules, ruleProblem } from "../houseRules/houseRules";
 import { createJobSchema } from "../jobs/job";
 import { readingSchema } from "../readings/reading";
 import { boardEditSchema } from "./board";
@@ -77,6 +77,32 @@ describe("schemas at the boundary", () => {
     expect(problems(readingSchema, { ...reading, value: Number.NaN }).length).toBeGreaterThan(0);
     expect(problems(readingSchema, { ...reading, value: -1 })).toEqual(["value must be at least 0"]);
     expect(problems(readingSchema, { ...reading, measuredAt: "2026-02-30T10:00:00Z" }).length).toBe(1);
+  });
+});
+
+describe("house rules", () => {
+  it("go back to their default on null and ignore a value that is no longer allowed", () => {
+    const values = foldHouseRules([
+      { key: "charge.workingVolts", value: 5 },
+      { key: "charge.workingVolts", value: null },
+      { key: "shop.warrantyMonths", value: -3 },
+    ]);
+    expect(values["charge.workingVolts"]).toBe(10);
+    expect(values["shop.warrantyMonths"]).toBe(6);
+  });
+  it("all have a default that their own check lets through", () => {
+    for (const [key, rule] of Object.entries(houseRules)) expect(ruleProblem(key, rule.value), key).toBeNull();
+  });
+  it.each([
+    ["charge.workingVolts", 400, /between 1 and 60/],
+    ["charge.workingVolts", "10", /a number/],
+    ["judge.school", "lenient", /known words/],
+    ["shop.currency", "EURO", /currency code/],
+    ["shop.timeZone", "Middle/Earth", /time zone/],
+    ["no.such", 1, /not a rule/],
+    ["toString", 1, /not a rule/],
+  ])("refuse %s = %s", (key, value, words) => {
+    expect(ruleProblem(key, value)).toMatch(words);
   });
 });
 

@@ -1,47 +1,243 @@
 import type { InCircuitSchool, JobRules, SchoolName, VoltageSchool } from "@pale-cap/core";
+import { idField, instantField, mixed, nullableId, nullableText, strictObject, textField } from "../fields/fields";
+
+/** What a rule's value may be. */
+export type RuleKind =
+  | { readonly type: "number"; readonly least: number; readonly most: number }
+  | { readonly type: "flag" }
+  | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
+  | { readonly type: "text"; readonly longest: number };
 
 /** One rule of the shop: what it is by default, where that comes from, and why. */
 export interface HouseRule<T> {
+  readonly title: string;
   readonly value: T;
   readonly unit: string;
+  readonly kind: RuleKind;
   readonly source: string;
   readonly why: string;
 }
 
-const rule = <T>(value: T, unit: string, source: string, why: string): HouseRule<T> => ({ value, unit, source, why });
+type Words = readonly [title: string, source: string, why: string];
+
+const amount = (value: number, unit: string, range: readonly [number, number], words: Words): HouseRule<number> => ({
+  ...worded(words),
+  value,
+  unit,
+  kind: { type: "number", least: range[0], most: range[1] },
+});
+const flag = (value: boolean, words: Words): HouseRule<boolean> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "flag" },
+});
+const choice = <T extends string>(value: T, options: Readonly<Record<T, string>>, words: Words): HouseRule<T> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "choice", options },
+});
+const text = (value: string, words: Words): HouseRule<string> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "text", longest: 60 },
+});
+
+function worded([title, source, why]: Words) {
+  return { title, source, why };
+}
 
 /** Every rule with its default. What the shop changed is stored apart and folded over these. */
 export const houseRules = {
-  "charge.workingVolts": rule(10, "V", "bench habit", "d.c. that a hand can touch without noticing it"),
-  "charge.reverifyMinutes": rule(30, "min", "bench habit", "dielectric absorption brings voltage back"),
-  "charge.mustProveMeter": rule(true, "", "proving a tester before and after", "a broken lead reads zero too"),
-  "judge.school": rule<SchoolName>("twenty", "", "usual repair rule", "C -20 %, ESR three times typical"),
-  "judge.inCircuit": rule<InCircuitSchool>(
-    "condemn_only",
-    "",
-    "bench practice",
-    "in circuit condemns; a lifted lead clears, because a good neighbour hides a bad part",
+  "charge.workingVolts": amount(
+    10,
+    "V",
+    [1, 60],
+    [
+      "Drained means at or below",
+      "bench habit; 60 V d.c. is the usual touch limit",
+      "low enough that a slip marks neither hand nor meter",
+    ],
   ),
-  "judge.esrUncertaintyRatio": rule(0.1, "", "usual hand-held meter", "spread of contact and meter"),
-  "judge.contactOhms": rule(0.003, "Ω", "usual probe tips", "left after zeroing the leads"),
-  "judge.capacitanceUncertaintyRatio": rule(0.03, "", "usual hand-held meter", "accuracy of the range"),
-  "choose.voltageSchool": rule<VoltageSchool>("both", "", "bench practice", "marking or higher, and the rail's margin"),
-  "prove.railToleranceRatio": rule(0.05, "", "common rail tolerance", "where the rail has no limit of its own"),
-  "prove.rippleLimitRatio": rule(0.01, "", "common rail limit", "1 % of the rail, peak to peak"),
-  "shop.warrantyMonths": rule(6, "months", "shop's promise", "long enough to see a weak neighbour fail"),
-  "shop.currency": rule("EUR", "", "ISO 4217", "money is stored in its minor unit"),
-  "shop.timeZone": rule("Europe/Berlin", "", "IANA time zone", "days of due dates and warranty"),
+  "charge.reverifyMinutes": amount(
+    30,
+    "min",
+    [1, 600],
+    ["A verification counts for", "bench habit", "dielectric absorption brings 2 to 10 % of the voltage back"],
+  ),
+  "charge.mustProveMeter": flag(true, [
+    "The meter is proved before and after",
+    "proving a voltage tester on a known source",
+    "a broken lead or a wrong range reads zero too",
+  ]),
+  "charge.longestDrainSeconds": amount(
+    20,
+    "s",
+    [1, 600],
+    ["A drain may take", "bench habit", "nobody watches a meter for minutes with a probe in each hand"],
+  ),
+  "mains.voltsRms": amount(
+    230,
+    "V",
+    [90, 265],
+    ["Mains voltage", "the shop's supply", "bulk voltage, lamp and inrush follow from it"],
+  ),
+  "mains.hertz": amount(
+    50,
+    "Hz",
+    [45, 65],
+    ["Mains frequency", "the shop's supply", "ripple and inrush follow from it"],
+  ),
+  "judge.school": choice<SchoolName>(
+    "twenty",
+    {
+      ten: "strict bench: C −10 %, ESR 2 × typical",
+      twenty: "usual repair: C −20 %, ESR 3 × typical",
+      eol200: "endurance: ESR 2 × catalogue maximum",
+      eol300: "endurance: ESR 3 × catalogue maximum",
+    },
+    [
+      "End-of-life school",
+      "repair practice and endurance tests of catalogues",
+      'about 0.05 % of "sound" verdicts were wrong in simulation',
+    ],
+  ),
+  "judge.inCircuit": choice<InCircuitSchool>(
+    "condemn_only",
+    { condemn_only: "in circuit condemns, out clears", bank_bound: "a bound over the bank clears too" },
+    ["What a reading in circuit may do", "bench practice", "a good neighbour hides a bad part; a lifted lead clears"],
+  ),
+  "judge.esrUncertaintyRatio": amount(
+    0.1,
+    "",
+    [0.01, 1],
+    [
+      "Spread of an ESR reading, relative",
+      "usual hand-held meter",
+      "contact and meter together, one standard deviation",
+    ],
+  ),
+  "judge.contactOhms": amount(
+    0.003,
+    "Ω",
+    [0, 1],
+    ["Contact resistance left after zeroing", "usual probe tips", "matters below 50 mΩ"],
+  ),
+  "judge.capacitanceUncertaintyRatio": amount(
+    0.03,
+    "",
+    [0.005, 0.5],
+    [
+      "Spread of a capacitance reading, relative",
+      "usual hand-held meter",
+      "accuracy of the range, one standard deviation",
+    ],
+  ),
+  "choose.voltageSchool": choice<VoltageSchool>(
+    "both",
+    { marking: "as marked or higher", rail: "the rail with its margin", both: "the stricter of both" },
+    ["Rated voltage of a replacement", "bench practice", "a 25 V part on a 24 V rail was too weak from the factory"],
+  ),
+  "prove.railToleranceRatio": amount(
+    0.05,
+    "",
+    [0.005, 0.3],
+    ["Rail limits where it has none of its own", "common rail tolerance", "5 % either way, loaded and unloaded"],
+  ),
+  "prove.rippleLimitRatio": amount(
+    0.01,
+    "",
+    [0.001, 0.2],
+    ["Ripple limit where a rail has none of its own", "common rail limit", "1 % of the rail, peak to peak"],
+  ),
+  "shop.warrantyMonths": amount(
+    6,
+    "months",
+    [0, 60],
+    ["Warranty", "the shop's promise", "long enough to see a weak neighbour fail"],
+  ),
+  "shop.labourPerHourMinor": amount(
+    6000,
+    "minor units",
+    [0, 100_000],
+    ["Labour an hour, in cents", "the shop", "the sum of a repair starts here"],
+  ),
+  "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
+  "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),
 } as const;
 
 export type HouseRuleKey = keyof typeof houseRules;
 export type HouseRuleValues = { readonly [K in HouseRuleKey]: (typeof houseRules)[K]["value"] };
 
-/** The defaults with the shop's changes over them; a key that is no longer known is ignored. */
+/** What is wrong with a value for a rule, in words; null when it may be stored. */
+export function ruleProblem(key: string, value: unknown): string | null {
+  if (!Object.hasOwn(houseRules, key)) return "is not a rule of the house";
+  const { kind, unit } = houseRules[key as HouseRuleKey];
+  switch (kind.type) {
+    case "number":
+      if (typeof value !== "number" || !Number.isFinite(value)) return "must be a number";
+      if (value < kind.least || value > kind.most)
+        return `must lie between ${kind.least} and ${kind.most} ${unit}`.trim();
+      return null;
+    case "flag":
+      return typeof value === "boolean" ? null : "must be yes or no";
+    case "choice":
+      return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : "is not one of the known words";
+    case "text":
+      if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
+        return "must be a short word";
+      return key === "shop.currency" || key === "shop.timeZone" ? localeProblem(key, value) : null;
+  }
+}
+
+/** A currency or time zone that the platform does not know would break every sum or date shown. */
+function localeProblem(key: "shop.currency" | "shop.timeZone", value: string): string | null {
+  try {
+    const options = key === "shop.currency" ? { style: "currency", currency: value } : { timeZone: value };
+    if (key === "shop.currency") new Intl.NumberFormat("en", options as Intl.NumberFormatOptions);
+    else new Intl.DateTimeFormat("en", options as Intl.DateTimeFormatOptions);
+    return null;
+  } catch {
+    return key === "shop.currency" ? "is not a currency code like EUR" : "is not a time zone like Europe/Berlin";
+  }
+}
+
+/** A change of one rule; null goes back to the default. Append-only. */
+export const houseRuleChangeSchema = strictObject({
+  id: idField(),
+  key: textField(60),
+  value: mixed()
+    .nullable()
+    .defined()
+    .test("rule", function check(value) {
+      const message = value === null ? null : ruleProblem((this.parent as { key: string }).key, value);
+      return message === null || this.createError({ message });
+    }),
+  reason: nullableText(300),
+  changedAt: instantField(),
+  personId: nullableId(),
+});
+export type HouseRuleChange = {
+  readonly id: string;
+  readonly key: string;
+  readonly value: unknown;
+  readonly reason: string | null;
+  readonly changedAt: string;
+  readonly personId: string | null;
+};
+
+/** The defaults with the shop's changes over them; a key or value that is no longer known is ignored. */
 export function foldHouseRules(changes: readonly { readonly key: string; readonly value: unknown }[]): HouseRuleValues {
   const values: Record<string, unknown> = Object.fromEntries(
     Object.entries(houseRules).map(([key, { value }]) => [key, value]),
   );
-  for (const change of changes) if (change.key in houseRules) values[change.key] = change.value;
+  for (const { key, value } of changes) {
+    if (!Object.hasOwn(houseRules, key)) continue;
+    const isKept = value !== null && ruleProblem(key, value) === null;
+    values[key] = isKept ? value : houseRules[key as HouseRuleKey].value;
+  }
   return values as HouseRuleValues;
 }
 

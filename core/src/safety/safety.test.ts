@@ -5,6 +5,8 @@ import { OutOfRangeError } from "../errors";
 import { absorptionRecovery } from "./absorptionRecovery";
 import { chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./discharge";
 import { dischargeResistor } from "./dischargeResistor";
+import { type DrainLoad, drainCourse, lampFromRating } from "./drainPath";
+import { mainsInrush, stiffInrush } from "./inrush";
 
 const farads = fc.double({ min: 1e-6, max: 1e-3, noNaN: true });
 const highVolts = fc.double({ min: 60, max: 450, noNaN: true });
@@ -90,5 +92,69 @@ describe("absorptionRecovery", () => {
   it("refuses fractions that are not low <= high < 1", () => {
     const odd = { startVolts: 400, remainingVolts: 0, lowRatio: 0.2, highRatio: 0.1 };
     expect(() => absorptionRecovery(odd)).toThrow(OutOfRangeError);
+  });
+});
+
+describe("drainCourse", () => {
+  const bulk = { capacitanceFarads: 100e-6, startVolts: 325, esrOhms: 0, bleederOhms: null };
+  const resistor = (ohms: number): DrainLoad => ({ kind: "resistor", ohms });
+  const lamp: DrainLoad = { kind: "lamp", lamp: lampFromRating(230, 60) };
+
+  it("agrees with the closed form through a resistor", () => {
+    const closed = discharge({ capacitanceFarads: 100e-6, startVolts: 325, targetVolts: 10, resistanceOhms: 2200 });
+    const [seconds] = drainCourse({ ...bulk, load: resistor(2200) }, [10]).secondsToTargets;
+    expect((seconds ?? 0) / closed.durationSeconds).toBeCloseTo(1, 4);
+  });
+  it("puts the energy that left the capacitor into load and bleeder, and nowhere else", () => {
+    for (const load of [resistor(1000), lamp]) {
+      const course = drainCourse({ ...bulk, bleederOhms: 10e3, load }, [10]);
+      const left = course.storedJoules - storedEnergyJoules(100e-6, 10);
+      expect((course.loadJoules + course.bleederJoules) / left).toBeCloseTo(1, 2);
+    }
+  });
+  it("starts a lamp at its cold resistance, far above its rating, and heats it", () => {
+    const course = drainCourse({ ...bulk, load: lamp }, [60, 10]);
+    expect(course.peakPowerWatts).toBeGreaterThan(20 * 60);
+    expect(course.peakKelvin).toBeGreaterThan(1200);
+    expect(course.secondsToTargets[0]).toBeLessThan(course.secondsToTargets[1] as number);
+  });
+  it("takes no time to a target that lies above the start, and falls all the way in its samples", () => {
+    const { samples, secondsToTargets } = drainCourse({ ...bulk, startVolts: 40, load: resistor(1000) }, [60, 10]);
+    expect(secondsToTargets[0]).toBe(0);
+    expect(samples.at(-1)?.volts).toBeLessThanOrEqual(10);
+    for (const [i, sample] of samples.entries()) expect(sample.volts).toBeLessThan(samples[i - 1]?.volts ?? 41);
+  });
+  it("models a lamp from its print as the reference does", () => {
+    const { coldOhms, thermalResistanceKelvinPerWatt, heatCapacityJoulesPerKelvin } = lampFromRating(230, 60);
+    expect(coldOhms).toBeCloseTo(71.788, 2);
+    expect(thermalResistanceKelvinPerWatt).toBeCloseTo(41.783, 2);
+    expect(heatCapacityJoulesPerKelvin).toBeCloseTo(0.002872, 5);
+  });
+  it("refuses a dead short and a store without charge", () => {
+    expect(() => drainCourse({ ...bulk, load: resistor(0) }, [10])).toThrow(OutOfRangeError);
+    expect(() => drainCourse({ ...bulk, startVolts: 0, load: lamp }, [10])).toThrow(OutOfRangeError);
+  });
+});
+
+describe("inrush", () => {
+  const input = {
+    mainsVoltsRms: 230,
+    mainsHertz: 50,
+    sourceOhms: 1,
+    limiterOhms: 5,
+    capacitanceFarads: 1e-4,
+    esrOhms: 0.35,
+  };
+  it("peaks at what the resistances allow at the crest", () => {
+    expect(mainsInrush(input).peakAmps).toBeCloseTo((230 * Math.SQRT2 - 1.8) / 6.39, 6);
+  });
+  it("grows with the capacitor, and stays below the stiff source's bound", () => {
+    const small = mainsInrush(input).firstPulseAmpsSquaredSeconds;
+    expect(mainsInrush({ ...input, capacitanceFarads: 2e-4 }).firstPulseAmpsSquaredSeconds).toBeGreaterThan(small);
+    const bound = stiffInrush({ capacitanceFarads: 1e-4, peakVolts: 230 * Math.SQRT2, seriesOhms: 6.39 });
+    expect(small).toBeLessThan(bound.ampsSquaredSeconds);
+  });
+  it("refuses a negative limiter", () => {
+    expect(() => mainsInrush({ ...input, limiterOhms: -1 })).toThrow(OutOfRangeError);
   });
 });

@@ -1,7 +1,8 @@
+import type { HouseRuleChange } from "@pale-cap/contract";
 import type { Database } from "../database/database";
 
 /** What the shop changed, oldest first. */
-export async function loadRuleChanges(database: Database): Promise<{ key: string; value: unknown }[]> {
+export async function loadRuleChanges(database: Database): Promise<readonly HouseRuleChange[]> {
   const rows = await database.models.houseRuleChanges.findAll({ order: [["changedAt", "ASC"]], raw: true });
-  return rows as unknown as { key: string; value: unknown }[];
+  return rows as unknown as HouseRuleChange[];
 }

@@ -21,4 +21,9 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args
 };
 
 /** The one api; endpoints are injected beside what they serve. */
-export const api = createApi({ reducerPath: "api", baseQuery, tagTypes: ["Bench", "Job"], endpoints: () => ({}) });
+export const api = createApi({
+  reducerPath: "api",
+  baseQuery,
+  tagTypes: ["Bench", "Job", "HouseRules"],
+  endpoints: () => ({}),
+});

@@ -16,6 +16,18 @@ export const router = createBrowserRouter([
             index: true,
             lazy: async () => ({ Component: (await import("../features/bench/BenchScreen")).BenchScreen }),
           },
+          {
+            path: "house-rules",
+            lazy: async () => ({
+              Component: (await import("../features/houseRules/HouseRulesScreen")).HouseRulesScreen,
+            }),
+          },
+          {
+            path: "working-safely",
+            lazy: async () => ({
+              Component: (await import("../features/safely/WorkingSafelyScreen")).WorkingSafelyScreen,
+            }),
+          },
         ],
       },
       {

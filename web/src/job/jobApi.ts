@@ -9,6 +9,7 @@ import {
   type EnergyStoreRow,
   type FittedPartRow,
   type HandOver,
+  type HouseRuleChange,
   type HouseRuleValues,
   type IntakeEdit,
   type Job,
@@ -77,7 +78,18 @@ export const jobApi = api.injectEndpoints({
   endpoints: (build) => ({
     bench: build.query<readonly BenchLine[], void>({ query: () => routes.bench.slice(1), providesTags: ["Bench"] }),
     people: build.query<readonly Person[], void>({ query: () => routes.people.slice(1) }),
-    houseRules: build.query<HouseRuleValues, void>({ query: () => routes.houseRules.slice(1) }),
+    houseRules: build.query<HouseRuleValues, void>({
+      query: () => routes.houseRules.slice(1),
+      providesTags: ["HouseRules"],
+    }),
+    houseRuleChanges: build.query<readonly HouseRuleChange[], void>({
+      query: () => routes.houseRuleChanges.slice(1),
+      providesTags: ["HouseRules"],
+    }),
+    changeHouseRule: build.mutation<HouseRuleChange, HouseRuleChange>({
+      query: (body) => ({ url: routes.houseRuleChanges.slice(1), method: "POST", body }),
+      invalidatesTags: ["HouseRules", "Bench"],
+    }),
     catalogue: build.query<readonly CataloguePart[], void>({ query: () => routes.catalogue.slice(1) }),
     job: build.query<JobDetail, string>({
       query: (jobId) => url(routes.job, jobId),
@@ -161,6 +173,8 @@ export const {
   useBenchQuery,
   usePeopleQuery,
   useHouseRulesQuery,
+  useHouseRuleChangesQuery,
+  useChangeHouseRuleMutation,
   useCatalogueQuery,
   useJobQuery,
   useCreateJobMutation,

@@ -8,6 +8,9 @@ export function logTime(instant: string): string {
 
 export const dayText = (instant: string): string => dayjs(instant).format("D MMM YYYY");
 
+/** Day and time together, for paper. */
+export const momentText = (instant: string): string => dayjs(instant).format("D MMM YYYY, HH:mm");
+
 /** Age in the largest unit that says enough. */
 export function ageText(instant: string, now: number): string {
   const minutes = Math.max(0, Math.round((now - Date.parse(instant)) / 60_000));

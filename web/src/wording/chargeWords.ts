@@ -1,4 +1,4 @@
-import type { ChargeState, EnergyStore, UnknownReason } from "@pale-cap/core";
+import type { ChargeState, DrainClue, EnergyStore, UnknownReason } from "@pale-cap/core";
 import { formatQuantity } from "@pale-cap/core";
 import { logTime } from "../ui/times";
 
@@ -27,5 +27,26 @@ export function chargeWords(state: ChargeState, stores: readonly EnergyStore[]):
         : `${name} draining, about ${formatQuantity(state.predictedVolts, "V", { significantDigits: 2 }).text} left if connected`;
     case "verified":
       return `${name} measured ${volts}${at}`;
+  }
+}
+
+/** What the readings on a store say beyond the voltage, and what to do about it. */
+export function drainClueWords(clue: DrainClue): string {
+  const volts = formatQuantity(clue.volts, "V").text;
+  switch (clue.code) {
+    case "stays_full":
+      return `Still ${volts} after a minute without a drain: the converter never started, and there is no bleeder. A clue for Judge.`;
+    case "falls_too_slowly": {
+      const predicted = formatQuantity(clue.predictedVolts ?? 0, "V", { significantDigits: 2 }).text;
+      const implied =
+        clue.impliedFarads === null
+          ? "the drain path is not connected"
+          : `either C is nearer ${formatQuantity(clue.impliedFarads, "F", { significantDigits: 2, largestPrefix: "u" }).text}, or the drain path is not connected well`;
+      return `${volts} where ${predicted} was predicted: ${implied}.`;
+    }
+    case "zero_from_start":
+      return "Zero from the start: never charged, shorted, open, or the meter is not measuring. Prove the meter on a known source and read again.";
+    case "creeps_back":
+      return `It crept back to ${volts}: drain again, verify again.`;
   }
 }

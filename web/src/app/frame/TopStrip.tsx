@@ -1,5 +1,5 @@
 import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
-import { IconMoon, IconSun, IconX } from "@tabler/icons-react";
+import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
 import { jobClosed, personChosen } from "../../job/benchSlice";
 import { useAppDispatch, useAppSelector } from "../../job/hooks";
@@ -20,6 +20,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
       <JobChips currentId={jobId} />
       <CommandBox jobId={jobId} />
       {jobId && <ChargeWatch />}
+      <PlacesMenu />
       <PersonMenu />
       <SchemeSwitch />
     </header>
@@ -69,6 +70,32 @@ function JobChips({ currentId }: { readonly currentId: string | undefined }) {
         );
       })}
     </nav>
+  );
+}
+
+const places = [
+  ["/", "Bench"],
+  ["/house-rules", "House rules"],
+  ["/working-safely", "Working safely"],
+] as const;
+
+/** The places outside a job. */
+function PlacesMenu() {
+  return (
+    <Menu position="bottom-end" transitionProps={{ duration: 60 }}>
+      <Menu.Target>
+        <button type="button" className={classes.stripButton} aria-label="Places outside a job">
+          <IconMenu2 size={17} />
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {places.map(([path, name]) => (
+          <Menu.Item key={path} component={NavLink} to={path} end>
+            {name}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
   );
 }
 

@@ -5,7 +5,7 @@ import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
-import { dayText, logTime, moneyText } from "../../ui/times";
+import { dayText, logTime, momentText, moneyText } from "../../ui/times";
 import { signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { chargeWords } from "../../wording/chargeWords";
@@ -70,7 +70,7 @@ export function Report() {
       <section className={classes.cautions}>
         <h2>Cautions</h2>
         <p>
-          State of stored charge on {logTime(new Date(nowMilliseconds).toISOString())}:{" "}
+          State of stored charge when this was printed, {momentText(new Date(nowMilliseconds).toISOString())}:{" "}
           {chargeWords(charge, facts.energyStores)}.
         </p>
         <p>{cautions.storedCharge}</p>

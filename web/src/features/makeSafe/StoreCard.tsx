@@ -1,6 +1,6 @@
 import { Button, Checkbox } from "@mantine/core";
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { absorptionRecovery, discharge, dischargeResistor, foldChargeState } from "@pale-cap/core";
+import { absorptionRecovery, discharge, dischargeResistor, drainClues, foldChargeState } from "@pale-cap/core";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -10,7 +10,7 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { durationText } from "../../ui/times";
-import { chargeWords } from "../../wording/chargeWords";
+import { chargeWords, drainClueWords } from "../../wording/chargeWords";
 import classes from "./makeSafe.module.css";
 import { useLogChargeEvent } from "./useLogChargeEvent";
 
@@ -111,6 +111,11 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
         </Button>
       </form>
       <ProblemNote problem={asProblem(error)} />
+      {drainClues(store, facts.chargeEvents, targetVolts).map((clue) => (
+        <div key={clue.code} role="status" className={classes.clue}>
+          {drainClueWords(clue)}
+        </div>
+      ))}
       {isKnown && startVolts > 0 && (
         <Recovery
           startVolts={expectedVolts ?? startVolts}
@@ -135,22 +140,27 @@ function Figure({ label, value }: { readonly label: string; readonly value: Reac
   );
 }
 
-/** The fewest and smallest resistors that do it within 20 s and stay within their ratings. */
+/** The fewest and smallest resistors that do it in the time of the house rule and stay within their ratings. */
 function Proposal(props: {
   readonly store: EnergyStoreRow;
   readonly startVolts: number;
   readonly onTake: (ohms: number) => void;
 }) {
-  const { rules } = useJob();
+  const { rules, houseRules } = useJob();
   const { capacitanceFarads } = props.store;
   if (capacitanceFarads === null) return null;
   const chain = dischargeResistor({
     capacitanceFarads,
     startVolts: props.startVolts,
     targetVolts: rules.charge.workingVolts,
-    longestSeconds: 20,
+    longestSeconds: houseRules["charge.longestDrainSeconds"],
   });
-  if (!chain) return <span className={classes.soft}>No single chain of up to four resistors does it in 20 s.</span>;
+  if (!chain)
+    return (
+      <span className={classes.soft}>
+        No single chain of up to four resistors does it in {houseRules["charge.longestDrainSeconds"]} s.
+      </span>
+    );
   return (
     <div className={classes.proposal}>
       <span>

@@ -20,19 +20,21 @@ interface Draft {
   readonly expectedVolts: number | null;
 }
 
-const emptyDraft = (): Draft => ({
+/** A bulk behind a bridge charges to the crest of the mains. */
+const emptyDraft = (mainsVoltsRms: number): Draft => ({
   id: newId(),
   name: "Bulk",
   positionId: null,
   capacitanceFarads: null,
-  expectedVolts: 325,
+  expectedVolts: Math.round(Math.SQRT2 * mainsVoltsRms),
 });
 
 /** Names an energy store: what it holds and the voltage to expect. Bulk parts on the board are offered. */
 export function StoreForm() {
-  const { detail } = useJob();
+  const { detail, houseRules } = useJob();
+  const fresh = () => emptyDraft(houseRules["mains.voltsRms"]);
   const [add, { error, isLoading }] = useAddEnergyStoreMutation();
-  const [draft, setDraft] = useState(emptyDraft);
+  const [draft, setDraft] = useState(fresh);
   const [invalid, validity] = useInvalidFields();
   const isValid = invalid.size === 0;
   const known = detail.energyStores.map((store) => store.positionId);
@@ -46,7 +48,7 @@ export function StoreForm() {
 
   async function submit() {
     const answer = await add({ jobId: detail.job.id, body: { ...draft, drainOhms: null } });
-    if (!answer.error) setDraft(emptyDraft());
+    if (!answer.error) setDraft(fresh());
   }
 
   return (

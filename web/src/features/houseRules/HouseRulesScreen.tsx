@@ -1,0 +1,162 @@
+import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
+import { type HouseRule, type HouseRuleKey, houseRules, ruleProblem } from "@pale-cap/contract";
+import { useState } from "react";
+import { newId } from "../../api/newId";
+import { useAppSelector } from "../../job/hooks";
+import {
+  useChangeHouseRuleMutation,
+  useHouseRuleChangesQuery,
+  useHouseRulesQuery,
+  usePeopleQuery,
+} from "../../job/jobApi";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { momentText } from "../../ui/times";
+import classes from "./houseRules.module.css";
+
+const groups: readonly (readonly [prefix: string, title: string])[] = [
+  ["charge.", "Stored charge"],
+  ["mains.", "Mains"],
+  ["judge.", "Judging"],
+  ["choose.", "Choosing"],
+  ["prove.", "Proving"],
+  ["shop.", "The shop"],
+];
+
+/** Every default with its source and why; changeable, with history and a way back. */
+export function HouseRulesScreen() {
+  const { data: values, error } = useHouseRulesQuery();
+  return (
+    <div className={classes.page}>
+      <h1>House rules</h1>
+      <p className={classes.lead}>
+        Bench habits, not laws: the shop may set its own. A change holds for every open job at once and is kept with its
+        date; the default is one press away.
+      </p>
+      <ProblemNote problem={asProblem(error)} />
+      {values &&
+        groups.map(([prefix, title]) => (
+          <section key={prefix}>
+            <h2>{title}</h2>
+            {(Object.keys(houseRules) as HouseRuleKey[])
+              .filter((key) => key.startsWith(prefix))
+              .map((key) => (
+                <Rule key={key} ruleKey={key} value={values[key]} />
+              ))}
+          </section>
+        ))}
+    </div>
+  );
+}
+
+function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly value: unknown }) {
+  const rule = houseRules[ruleKey] as HouseRule<unknown>;
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [change, { error, isLoading }] = useChangeHouseRuleMutation();
+  const isChanged = value !== rule.value;
+  const store = (next: unknown) =>
+    void change({
+      id: newId(),
+      key: ruleKey,
+      value: next,
+      reason: null,
+      changedAt: new Date().toISOString(),
+      personId,
+    });
+  return (
+    <div className={classes.rule} data-changed={isChanged || undefined}>
+      <div className={classes.title}>{rule.title}</div>
+      <div className={classes.value}>
+        <RuleValue key={String(value)} rule={rule} ruleKey={ruleKey} value={value} onStore={store} />
+        {isChanged && (
+          <Button size="compact-sm" loading={isLoading} onClick={() => store(null)}>
+            Back to {words(rule, rule.value)}
+          </Button>
+        )}
+        <ProblemNote problem={asProblem(error)} />
+      </div>
+      <div className={classes.why}>
+        {rule.why}. <span className={classes.source}>Source: {rule.source}.</span>
+        <History ruleKey={ruleKey} rule={rule} />
+      </div>
+    </div>
+  );
+}
+
+function words(rule: HouseRule<unknown>, value: unknown): string {
+  if (rule.kind.type === "flag") return value ? "yes" : "no";
+  if (rule.kind.type === "choice") return rule.kind.options[String(value)] ?? String(value);
+  return `${String(value)} ${rule.unit}`.trim();
+}
+
+interface ValueProps {
+  readonly rule: HouseRule<unknown>;
+  readonly ruleKey: HouseRuleKey;
+  readonly value: unknown;
+  readonly onStore: (value: unknown) => void;
+}
+
+function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
+  const [text, setText] = useState(String(value));
+  const { kind } = rule;
+  if (kind.type === "flag") {
+    return (
+      <Switch
+        aria-label={rule.title}
+        checked={value === true}
+        onChange={(event) => onStore(event.currentTarget.checked)}
+      />
+    );
+  }
+  if (kind.type === "choice") {
+    return (
+      <NativeSelect
+        aria-label={rule.title}
+        value={String(value)}
+        data={Object.entries(kind.options).map(([option, label]) => ({ value: option, label }))}
+        onChange={(event) => onStore(event.currentTarget.value)}
+      />
+    );
+  }
+  const typed: unknown = kind.type === "number" ? Number(text.replace(",", ".")) : text.trim();
+  const problem = text.trim() === "" ? "is needed" : ruleProblem(ruleKey, typed);
+  const commit = () => {
+    if (problem === null && typed !== value) onStore(typed);
+  };
+  return (
+    <TextInput
+      aria-label={rule.title}
+      value={text}
+      error={problem && `${rule.title}: ${problem}`}
+      rightSection={<span className={classes.unit}>{rule.unit}</span>}
+      rightSectionWidth={rule.unit.length > 4 ? 92 : 46}
+      rightSectionPointerEvents="none"
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(event) => event.key === "Enter" && commit()}
+    />
+  );
+}
+
+/** What was changed when and by whom, newest first. */
+function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly rule: HouseRule<unknown> }) {
+  const { data: changes = [] } = useHouseRuleChangesQuery();
+  const { data: people = [] } = usePeopleQuery();
+  const own = changes.filter((one) => one.key === ruleKey).reverse();
+  if (own.length === 0) return null;
+  return (
+    <details className={classes.history}>
+      <summary>
+        changed {own.length} {own.length === 1 ? "time" : "times"}
+      </summary>
+      <ul>
+        {own.map((one) => (
+          <li key={one.id}>
+            {momentText(one.changedAt)}:{" "}
+            {one.value === null ? `back to ${words(rule, rule.value)}` : words(rule, one.value)}
+            {one.personId && `, ${people.find((person) => person.id === one.personId)?.name ?? "somebody"}`}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
