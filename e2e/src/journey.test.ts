@@ -120,7 +120,6 @@ describe("one job through all nine lenses", () => {
   it("notes rail, promise, signs and polarity", async () => {
     await page.fill("Output, before choke, nominal voltage", "12");
     await page.press(Key.TAB);
-    await page.see("1 rail promised".replace("1 rail", "0 rails"));
     await page.fill("Output, before choke, promised load", "4");
     await page.press(Key.TAB);
     await page.see("1 rail promised");

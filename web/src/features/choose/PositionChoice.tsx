@@ -14,6 +14,7 @@ import { useMemo } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery, useEditPlanMutation } from "../../job/jobApi";
+import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
@@ -29,6 +30,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
   const { detail, houseRules } = useJob();
   const { data: catalogue } = useCatalogueQuery();
   const [editPlan, { error }] = useEditPlanMutation();
+  const inTurn = useInTurn();
   const plan = detail.plans.find((one) => one.positionId === position.id);
   const part = foundPart(detail.fittedParts, position.id);
   const net = detail.nets.find((one) => one.id === position.netId) ?? null;
@@ -42,16 +44,21 @@ export function PositionChoice({ position }: { readonly position: Position }) {
   const ranking = useReplacementRanking(requirement ?? null, net?.section ?? "other", catalogue);
   const chosen = catalogue?.find((one) => one.id === plan?.cataloguePartId);
 
-  function save(more: Partial<Pick<PlanEdit, "cataloguePartId" | "overrides">>) {
-    const body: PlanEdit = {
-      writeId: newId(),
-      version: plan?.version ?? 0,
-      cataloguePartId: plan?.cataloguePartId ?? null,
-      overrides: { ...noOverrides, ...overrides },
-      ...more,
-    };
-    void editPlan({ jobId: detail.job.id, positionId: position.id, body });
-  }
+  const save = (
+    change: (overrides: RequirementOverrides) => Partial<Pick<PlanEdit, "cataloguePartId" | "overrides">>,
+  ) =>
+    void inTurn((latest) => {
+      const stored = latest.plans.find((one) => one.positionId === position.id);
+      const current = { ...noOverrides, ...stored?.overrides };
+      const body: PlanEdit = {
+        writeId: newId(),
+        version: stored?.version ?? 0,
+        cataloguePartId: stored?.cataloguePartId ?? null,
+        overrides: current,
+        ...change(current),
+      };
+      return editPlan({ jobId: latest.job.id, positionId: position.id, body });
+    });
 
   if (!requirement) {
     return (
@@ -65,7 +72,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
       <ProblemNote problem={asProblem(error)} />
       <RequirementTable
         requirement={requirement}
-        onOverride={(more) => save({ overrides: { ...noOverrides, ...overrides, ...more } })}
+        onOverride={(more) => save((current) => ({ overrides: { ...current, ...more } }))}
       />
       {chosen && (
         <div className={classes.chosen}>
@@ -77,7 +84,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
             <Quantity value={chosen.capacitanceFarads} unit="F" isMarking />{" "}
             <Quantity value={chosen.ratedVolts} unit="V" />
           </span>
-          <Button size="xs" onClick={() => save({ cataloguePartId: null })}>
+          <Button size="xs" onClick={() => save(() => ({ cataloguePartId: null }))}>
             Undo the choice
           </Button>
         </div>
@@ -102,7 +109,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
           <PartTable
             rows={ranking.survivors.slice(0, 12)}
             chosenId={plan?.cataloguePartId ?? null}
-            onChoose={(id) => save({ cataloguePartId: id })}
+            onChoose={(id) => save(() => ({ cataloguePartId: id }))}
             currency={houseRules["shop.currency"]}
           />
         )}

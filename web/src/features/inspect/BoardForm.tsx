@@ -11,9 +11,11 @@ import classes from "./inspect.module.css";
 export function BoardForm() {
   const { detail } = useJob();
   const [edit, { problem }] = useBoardEdit();
-  const { id, version, ...stored } = detail.board;
+  const stored = detail.board;
   const change = (values: Partial<BoardValues>) =>
-    void edit([{ table: "board", operation: "update", id, version, values: { ...stored, ...values } }]);
+    void edit(({ board: { id, version, ...current } }) => [
+      { table: "board", operation: "update", id, version, values: { ...current, ...values } },
+    ]);
   const size = [0.01, boardLimits.boardMetres] as const;
   return (
     <Part title="Board">

@@ -1,18 +1,12 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
-import {
-  type BoardChange,
-  boardLimits,
-  type FittedPartValues,
-  type PositionValues,
-  type Problem,
-} from "@pale-cap/contract";
+import { boardLimits, type FittedPartValues, type PositionValues, type Problem } from "@pale-cap/contract";
 import { capacitorClasses, sectionFacts, sections } from "@pale-cap/core";
 import { IconTrash } from "@tabler/icons-react";
 import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder, netsInOrder, type PlacedCapacitor } from "../../job/parts";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { type ChangesFrom, useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -21,10 +15,10 @@ import { useInvalidFields } from "../../ui/useInvalidFields";
 import {
   type CapacitorDraft,
   emptyDraft,
+  foundPartUpdate,
   insertion,
   nextDraft,
-  partValues,
-  positionValues,
+  positionUpdate,
   resolveNet,
 } from "./capacitorDraft";
 import classes from "./inspect.module.css";
@@ -68,7 +62,7 @@ export function CapacitorTable() {
   );
 }
 
-type Edit = (changes: readonly BoardChange[]) => Promise<Problem | undefined>;
+type Edit = (changesFrom: ChangesFrom) => Promise<Problem | undefined>;
 
 function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoading: boolean }) {
   const { detail } = useJob();
@@ -82,7 +76,7 @@ function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoadi
     if (draft.designator.trim() === "") return setError("A designator is needed.");
     if (invalid.size > 0) return setError("One of the numbers is not understood.");
     const { changes, netId, positionId } = insertion(draft, detail.nets);
-    const problem = await onAdd(changes);
+    const problem = await onAdd(() => changes);
     if (problem) return setError(problem.errors[0] ? problem.detail : problem.title);
     setError(undefined);
     setDraft(nextDraft(draft, netId));
@@ -124,7 +118,6 @@ function startDraft(taken: readonly string[]): CapacitorDraft {
 }
 
 function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly onEdit: Edit }) {
-  const { detail } = useJob();
   const [target, select] = useTarget();
   const { position, found } = row;
   const draft: CapacitorDraft = {
@@ -142,32 +135,32 @@ function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly on
     stripeDegrees: found?.stripeDegrees ?? null,
   };
 
-  function changePosition(values: Partial<PositionValues>, more: readonly BoardChange[] = []) {
-    const all = { ...positionValues(position), ...values };
-    void onEdit([
-      ...more,
-      { table: "position", operation: "update", id: position.id, version: position.version, values: all },
-    ]);
-  }
-  function changePart(values: Partial<FittedPartValues>) {
-    if (!found) return;
-    const all = { ...partValues(found), ...values };
-    void onEdit([{ table: "fittedPart", operation: "update", id: found.id, version: found.version, values: all }]);
-  }
+  const changePosition = (values: Partial<PositionValues>) =>
+    void onEdit((latest) => positionUpdate(latest, position.id, values));
+
   function change(more: Partial<CapacitorDraft>) {
-    if (more.netChoice !== undefined) {
-      const net = resolveNet(more.netChoice, detail.nets);
-      return changePosition({ netId: net.id }, net.changes);
-    }
-    const { pitchMetres, xMetres, yMetres } = more;
-    if ("pitchMetres" in more) return changePosition({ pitchMetres });
-    if ("xMetres" in more) return changePosition({ xMetres });
-    if ("yMetres" in more) return changePosition({ yMetres });
-    changePart(more as Partial<FittedPartValues>);
+    const { netChoice, pitchMetres, xMetres, yMetres } = more;
+    if (netChoice !== undefined) {
+      void onEdit((latest) => {
+        const net = resolveNet(netChoice, latest.nets);
+        return [...net.changes, ...(positionUpdate(latest, position.id, { netId: net.id }) ?? [])];
+      });
+    } else if ("pitchMetres" in more) changePosition({ pitchMetres });
+    else if ("xMetres" in more) changePosition({ xMetres });
+    else if ("yMetres" in more) changePosition({ yMetres });
+    else void onEdit((latest) => foundPartUpdate(latest, position.id, more as Partial<FittedPartValues>));
   }
+
   async function remove() {
-    const { id, version } = position;
-    const problem = await onEdit([{ table: "position", operation: "delete", id, version, values: null }]);
+    let removedVersion = 0;
+    const { id } = position;
+    const problem = await onEdit(({ positions }) => {
+      const version = positions.find((one) => one.id === id)?.version;
+      removedVersion = (version ?? 0) + 1;
+      return version === undefined
+        ? undefined
+        : [{ table: "position", operation: "delete", id, version, values: null }];
+    });
     if (problem) return;
     notifications.show({
       message: (
@@ -176,7 +169,9 @@ function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly on
           <Button
             size="compact-xs"
             onClick={() =>
-              void onEdit([{ table: "position", operation: "restore", id, version: version + 1, values: null }])
+              void onEdit(() => [
+                { table: "position", operation: "restore", id, version: removedVersion, values: null },
+              ])
             }
           >
             Undo

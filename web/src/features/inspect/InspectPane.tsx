@@ -1,4 +1,5 @@
 import { Button, Chip, NativeSelect } from "@mantine/core";
+import type { PositionValues } from "@pale-cap/contract";
 import { foundPart, latestSigns, polarityMarks, type SignState, type VisualSign, visualSigns } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
@@ -10,7 +11,7 @@ import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { markLabels, signLabels } from "../../wording/boardWords";
 import { BoardForm } from "./BoardForm";
-import { positionValues } from "./capacitorDraft";
+import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
 import { RailTable } from "./RailTable";
 
@@ -100,11 +101,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
     </Part>
   );
 
-  function change(values: Partial<ReturnType<typeof positionValues>>) {
-    if (!position) return;
-    const { id, version } = position;
-    void edit([
-      { table: "position", operation: "update", id, version, values: { ...positionValues(position), ...values } },
-    ]);
+  function change(values: Partial<PositionValues>) {
+    void edit((latest) => positionUpdate(latest, positionId, values));
   }
 }

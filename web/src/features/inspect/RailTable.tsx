@@ -14,10 +14,13 @@ export function RailTable() {
   const { detail } = useJob();
   const [edit, { problem }] = useBoardEdit();
   if (detail.nets.length === 0) return null;
-  const change = (net: Net, values: Partial<NetValues>) => {
-    const { id, version, ...stored } = net;
-    void edit([{ table: "net", operation: "update", id, version, values: { ...stored, ...values } }]);
-  };
+  const change = ({ id }: Net, values: Partial<NetValues>) =>
+    void edit(({ nets }) => {
+      const net = nets.find((one) => one.id === id);
+      if (!net) return undefined;
+      const { id: _, version, ...stored } = net;
+      return [{ table: "net", operation: "update", id, version, values: { ...stored, ...values } }];
+    });
   return (
     <Part title="Rails">
       <ProblemNote problem={problem} />

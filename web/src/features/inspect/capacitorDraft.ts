@@ -1,5 +1,5 @@
-import type { BoardChange, FittedPartRow, FittedPartValues, Net, Position, PositionValues } from "@pale-cap/contract";
-import { type Section, sectionFacts } from "@pale-cap/core";
+import type { BoardChange, FittedPartValues, JobDetail, Net, PositionValues } from "@pale-cap/contract";
+import { foundPart, type Section, sectionFacts } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 
 /** A capacitor as a row of the table has it: its place and the part that was found there. */
@@ -46,23 +46,28 @@ export function nextDraft(last: CapacitorDraft, netId: string | null): Capacitor
   };
 }
 
-export function positionValues(position: Position): PositionValues {
-  const { id: _, version: __, ...values } = position;
-  return values;
+/** Some fields of a position changed, from the row as it is stored. */
+export function positionUpdate(
+  { positions }: Pick<JobDetail, "positions">,
+  positionId: string,
+  values: Partial<PositionValues>,
+): BoardChange[] | undefined {
+  const position = positions.find((one) => one.id === positionId);
+  if (!position) return undefined;
+  const { id, version, ...stored } = position;
+  return [{ table: "position", operation: "update", id, version, values: { ...stored, ...values } }];
 }
 
-export function partValues(part: FittedPartRow): FittedPartValues {
-  return {
-    positionId: part.positionId,
-    capacitanceFarads: part.capacitanceFarads,
-    ratedVolts: part.ratedVolts,
-    temperatureClassCelsius: part.temperatureClassCelsius,
-    capacitorClass: part.capacitorClass,
-    diameterMetres: part.diameterMetres,
-    heightMetres: part.heightMetres,
-    stripeDegrees: part.stripeDegrees,
-    datasheetEsrOhms: part.datasheetEsrOhms,
-  };
+/** Some fields of the part that was found at a position changed, from the row as it is stored. */
+export function foundPartUpdate(
+  { fittedParts }: Pick<JobDetail, "fittedParts">,
+  positionId: string,
+  values: Partial<FittedPartValues>,
+): BoardChange[] | undefined {
+  const part = foundPart(fittedParts, positionId);
+  if (!part) return undefined;
+  const { id, version, origin: _, cataloguePartId: __, fittedAt: ___, removedAt: ____, ...stored } = part;
+  return [{ table: "fittedPart", operation: "update", id, version, values: { ...stored, ...values } }];
 }
 
 /** The net that a choice stands for; a new one comes with the change that makes it. */

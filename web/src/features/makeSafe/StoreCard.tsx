@@ -5,6 +5,7 @@ import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useEditEnergyStoreMutation } from "../../job/jobApi";
+import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
@@ -18,7 +19,8 @@ const DischargeChart = lazy(async () => ({ default: (await import("./DischargeCh
 
 /** One energy store: what it holds, how long a resistor takes, and what was measured on it. */
 export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
-  const { facts, rules, nowMilliseconds, detail } = useJob();
+  const { facts, rules, nowMilliseconds } = useJob();
+  const inTurn = useInTurn();
   const [log, { error, isLoading }] = useLogChargeEvent();
   const [editStore, edit] = useEditEnergyStoreMutation();
   const [volts, setVolts] = useState<number | null>(null);
@@ -29,11 +31,14 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
   const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
   const targetVolts = rules.charge.workingVolts;
 
-  function setDrain(ohms: number | null) {
-    const { id: _, version, ...values } = store;
-    const body = { writeId: newId(), version, values: { ...values, drainOhms: ohms } };
-    void editStore({ jobId: detail.job.id, storeId: store.id, body });
-  }
+  const setDrain = (ohms: number | null) =>
+    void inTurn(async ({ job, energyStores }) => {
+      const stored = energyStores.find((one) => one.id === store.id);
+      if (!stored) return;
+      const { id, version, ...values } = stored;
+      const body = { writeId: newId(), version, values: { ...values, drainOhms: ohms } };
+      await editStore({ jobId: job.id, storeId: id, body });
+    });
 
   async function logVolts() {
     if (volts === null || !isValid) return;
