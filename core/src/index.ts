@@ -11,6 +11,15 @@ export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistance
 export { testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
 export { OutOfRangeError } from "./errors";
+export {
+  checksFor,
+  type FirstCheck,
+  firstChecks,
+  firstSuspects,
+  type Stage,
+  type Suspect,
+  stages,
+} from "./faults/firstSuspects";
 export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
 export { bankImpedance } from "./incircuit/bankImpedance";
 export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
@@ -83,4 +92,5 @@ export { type ChargeHazard, chargeHazard, decayedVolts, discharge, storedEnergyJ
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
 export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";
+export { type DrainKitItem, type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";

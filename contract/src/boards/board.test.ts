@@ -99,6 +99,9 @@ describe("house rules", () => {
     ["judge.school", "lenient", /known words/],
     ["shop.currency", "EURO", /currency code/],
     ["shop.timeZone", "Middle/Earth", /time zone/],
+    ["charge.kit", [{ name: "short", kind: "resistor", count: 1, ohms: 0.001, watts: 5, volts: 500 }], /ohms/],
+    ["charge.kit", [{ name: "lamp", kind: "candle", count: 1, ohms: null, watts: 5, volts: 500 }], /known words/],
+    ["charge.kit", "everything", /array/],
     ["no.such", 1, /not a rule/],
     ["toString", 1, /not a rule/],
   ])("refuse %s = %s", (key, value, words) => {

@@ -1,12 +1,27 @@
-import type { InCircuitSchool, JobRules, SchoolName, VoltageSchool } from "@pale-cap/core";
-import { idField, instantField, mixed, nullableId, nullableText, strictObject, textField } from "../fields/fields";
+import type { DrainKitItem, InCircuitSchool, JobRules, SchoolName, VoltageSchool } from "@pale-cap/core";
+import { ValidationError } from "yup";
+import {
+  array,
+  finiteNumber,
+  idField,
+  instantField,
+  mixed,
+  nullableId,
+  nullablePositive,
+  nullableText,
+  number,
+  strictObject,
+  textField,
+  wordField,
+} from "../fields/fields";
 
 /** What a rule's value may be. */
 export type RuleKind =
   | { readonly type: "number"; readonly least: number; readonly most: number }
   | { readonly type: "flag" }
   | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
-  | { readonly type: "text"; readonly longest: number };
+  | { readonly type: "text"; readonly longest: number }
+  | { readonly type: "kit" };
 
 /** One rule of the shop: what it is by default, where that comes from, and why. */
 export interface HouseRule<T> {
@@ -45,6 +60,29 @@ const text = (value: string, words: Words): HouseRule<string> => ({
   kind: { type: "text", longest: 60 },
 });
 
+const drainKitSchema = array()
+  .of(
+    strictObject({
+      name: textField(60),
+      kind: wordField<DrainKitItem["kind"]>(["resistor", "lamp"]),
+      count: number().integer().min(1).max(8).required(),
+      ohms: nullablePositive(10e6).when("kind", ([kind], schema) =>
+        kind === "resistor" ? schema.nonNullable("is needed").min(10) : schema,
+      ),
+      watts: finiteNumber().moreThan(0).max(2000).required(),
+      volts: finiteNumber().moreThan(0).max(5000).required(),
+    }).required(),
+  )
+  .max(20)
+  .required();
+
+const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<readonly DrainKitItem[]> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "kit" },
+});
+
 function worded([title, source, why]: Words) {
   return { title, source, why };
 }
@@ -77,6 +115,15 @@ export const houseRules = {
     "s",
     [1, 600],
     ["A drain may take", "bench habit", "nobody watches a meter for minutes with a probe in each hand"],
+  ),
+  "charge.kit": kit(
+    [
+      { name: "10 kΩ wire-wound", kind: "resistor", count: 1, ohms: 10e3, watts: 5, volts: 500 },
+      { name: "two 4.7 kΩ in series", kind: "resistor", count: 2, ohms: 4700, watts: 5, volts: 500 },
+      { name: "60 W lamp", kind: "lamp", count: 1, ohms: null, watts: 60, volts: 230 },
+      { name: "two 60 W lamps in series", kind: "lamp", count: 2, ohms: null, watts: 60, volts: 230 },
+    ],
+    ["What the shop drains with", "a usual drawer", "a named part with known ratings beats whatever lies near"],
   ),
   "mains.voltsRms": amount(
     230,
@@ -185,6 +232,15 @@ export function ruleProblem(key: string, value: unknown): string | null {
       return typeof value === "boolean" ? null : "must be yes or no";
     case "choice":
       return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : "is not one of the known words";
+    case "kit":
+      try {
+        drainKitSchema.validateSync(value, { strict: true });
+        return null;
+      } catch (error) {
+        return error instanceof ValidationError
+          ? `${error.path ?? ""} ${error.errors[0] ?? "is not valid"}`.trim()
+          : "is not valid";
+      }
     case "text":
       if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
         return "must be a short word";

@@ -1,4 +1,4 @@
-import type { ChargeState, DrainClue, EnergyStore, UnknownReason } from "@pale-cap/core";
+import type { ChargeState, DrainClue, DrainRefusal, EnergyStore, UnknownReason } from "@pale-cap/core";
 import { formatQuantity } from "@pale-cap/core";
 import { logTime } from "../ui/times";
 
@@ -48,5 +48,20 @@ export function drainClueWords(clue: DrainClue): string {
       return "Zero from the start: never charged, shorted, open, or the meter is not measuring. Prove the meter on a known source and read again.";
     case "creeps_back":
       return `It crept back to ${volts}: drain again, verify again.`;
+  }
+}
+
+/** Why a part is not to be used for draining this store. */
+export function drainRefusalWords({ code, got, limit }: DrainRefusal): string {
+  const number = (value: number, unit: "V" | "W" | "K") => formatQuantity(value, unit, { significantDigits: 2 }).text;
+  switch (code) {
+    case "volts_exceeded":
+      return `${number(got, "V")} on a body that stands ${number(limit, "V")}`;
+    case "pulse_power_exceeded":
+      return `${number(got, "W")} at first where ${number(limit, "W")} is the most for one pulse`;
+    case "filament_too_hot":
+      return `the filament would pass ${number(limit, "K")}`;
+    case "too_slow":
+      return `${Math.round(got)}\u00a0s, and the house rule allows ${Math.round(limit)}\u00a0s`;
   }
 }

@@ -1,10 +1,12 @@
 import {
+  firstChecks,
   judgeBoard,
   type LedgerEntry,
   lenses,
   type OpenPointCode,
   type Rejection,
   type RejectionCode,
+  stages,
   symptomCodes,
   symptomLabels,
   verdictWords,
@@ -15,6 +17,7 @@ import { describe, expect, it } from "vitest";
 import { directionWord, listWords, netWords, signLabels } from "./boardWords";
 import { cautions } from "./cautions";
 import { chargeWords } from "./chargeWords";
+import { firstCheckWords, stageLabels } from "./faultWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
 import { lensLabels, openPointWords } from "./lensWords";
 import { rejectionWords } from "./replacementWords";
@@ -33,6 +36,8 @@ describe("wording", () => {
     everyText(lenses.map((lens) => lensLabels[lens]));
     everyText(visualSigns.map((sign) => signLabels[sign]));
     everyText(symptomCodes.map((code) => symptomLabels[code] ?? ""));
+    everyText(stages.map((stage) => stageLabels[stage]));
+    for (const { code } of firstChecks) expect(firstCheckWords(code)).not.toBe(code);
   });
 
   it("never says that something is safe, and defers to local codes", () => {

@@ -1,5 +1,6 @@
 import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
 import { type HouseRule, type HouseRuleKey, houseRules, ruleProblem } from "@pale-cap/contract";
+import type { DrainKitItem } from "@pale-cap/core";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
@@ -12,6 +13,7 @@ import {
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { momentText } from "../../ui/times";
 import classes from "./houseRules.module.css";
+import { KitEditor } from "./KitEditor";
 
 const groups: readonly (readonly [prefix: string, title: string])[] = [
   ["charge.", "Stored charge"],
@@ -52,7 +54,7 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
   const rule = houseRules[ruleKey] as HouseRule<unknown>;
   const personId = useAppSelector((state) => state.bench.personId);
   const [change, { error, isLoading }] = useChangeHouseRuleMutation();
-  const isChanged = value !== rule.value;
+  const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);
   const store = (next: unknown) =>
     void change({
       id: newId(),
@@ -63,10 +65,14 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
       personId,
     });
   return (
-    <div className={classes.rule} data-changed={isChanged || undefined}>
+    <div
+      className={classes.rule}
+      data-changed={isChanged || undefined}
+      data-wide={rule.kind.type === "kit" || undefined}
+    >
       <div className={classes.title}>{rule.title}</div>
       <div className={classes.value}>
-        <RuleValue key={String(value)} rule={rule} ruleKey={ruleKey} value={value} onStore={store} />
+        <RuleValue key={JSON.stringify(value)} rule={rule} ruleKey={ruleKey} value={value} onStore={store} />
         {isChanged && (
           <Button size="compact-sm" loading={isLoading} onClick={() => store(null)}>
             Back to {words(rule, rule.value)}
@@ -85,6 +91,7 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
 function words(rule: HouseRule<unknown>, value: unknown): string {
   if (rule.kind.type === "flag") return value ? "yes" : "no";
   if (rule.kind.type === "choice") return rule.kind.options[String(value)] ?? String(value);
+  if (rule.kind.type === "kit") return (value as readonly DrainKitItem[]).map((one) => one.name).join(", ");
   return `${String(value)} ${rule.unit}`.trim();
 }
 
@@ -98,6 +105,7 @@ interface ValueProps {
 function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
   const [text, setText] = useState(String(value));
   const { kind } = rule;
+  if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
   if (kind.type === "flag") {
     return (
       <Switch

@@ -10,6 +10,7 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useInvalidFields } from "../../ui/useInvalidFields";
+import { FirstSuspects } from "./FirstSuspects";
 import classes from "./intake.module.css";
 import { intakeOf } from "./intakeOf";
 
@@ -128,6 +129,7 @@ export function IntakeForm({ job }: { readonly job: Job }) {
         </div>
         <TextInput label="Symptoms in free words" {...text("symptomNote")} />
       </Part>
+      <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
       <Part title="Agreed">
         <div className={classes.row}>
           <QuantityInput

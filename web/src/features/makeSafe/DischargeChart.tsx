@@ -1,23 +1,28 @@
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { decayedVolts } from "@pale-cap/core";
+import { type DrainPlan, decayedVolts } from "@pale-cap/core";
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { useJob } from "../../job/JobContext";
 import classes from "./makeSafe.module.css";
 
 const steps = 60;
 
-/** Predicted decay through the chosen resistor, with what the meter said since the drain was connected. */
-export function DischargeChart({ store, startVolts }: { readonly store: EnergyStoreRow; readonly startVolts: number }) {
+interface DischargeChartProps {
+  readonly store: EnergyStoreRow;
+  readonly startVolts: number;
+  /** The kit item just taken; null: the plain resistor of the store. */
+  readonly plan: DrainPlan | null;
+}
+
+/** Predicted decay through the chosen part, with what the meter said since the drain was connected. */
+export function DischargeChart({ store, startVolts, plan }: DischargeChartProps) {
   const { facts, rules } = useJob();
-  const tau = (store.capacitanceFarads ?? 0) * (store.drainOhms ?? 0);
-  if (!(tau > 0)) return null;
-  const end = tau * Math.max(Math.log(startVolts / rules.charge.workingVolts), 1) * 1.25;
+  const predicted = plan
+    ? plan.course.samples.map(({ seconds, volts }) => ({ seconds, predicted: volts }))
+    : resistorDecay(store, startVolts, rules.charge.workingVolts);
+  const end = predicted.at(-1)?.seconds ?? 0;
+  if (!(end > 0)) return null;
   const own = facts.chargeEvents.filter((event) => event.storeId === store.id);
   const drain = own.filter((event) => event.kind === "drain_started").at(-1);
-  const predicted = Array.from({ length: steps + 1 }, (_, index) => {
-    const seconds = (end * index) / steps;
-    return { seconds, predicted: decayedVolts(startVolts, tau, seconds) };
-  });
   const readings = drain
     ? own
         .filter((event) => event.kind === "voltage_measured" && Date.parse(event.at) >= Date.parse(drain.at))
@@ -75,4 +80,14 @@ export function DischargeChart({ store, startVolts }: { readonly store: EnergySt
       </ResponsiveContainer>
     </div>
   );
+}
+
+function resistorDecay(store: EnergyStoreRow, startVolts: number, workingVolts: number) {
+  const tau = (store.capacitanceFarads ?? 0) * (store.drainOhms ?? 0);
+  if (!(tau > 0)) return [];
+  const end = tau * Math.max(Math.log(startVolts / workingVolts), 1) * 1.25;
+  return Array.from({ length: steps + 1 }, (_, index) => {
+    const seconds = (end * index) / steps;
+    return { seconds, predicted: decayedVolts(startVolts, tau, seconds) };
+  });
 }

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from "@mantine/core";
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { absorptionRecovery, discharge, dischargeResistor, drainClues, foldChargeState } from "@pale-cap/core";
+import { absorptionRecovery, type DrainPlan, discharge, drainClues, foldChargeState } from "@pale-cap/core";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -12,6 +12,7 @@ import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { durationText } from "../../ui/times";
 import { chargeWords, drainClueWords } from "../../wording/chargeWords";
+import { DrainPlanner } from "./DrainPlanner";
 import classes from "./makeSafe.module.css";
 import { useLogChargeEvent } from "./useLogChargeEvent";
 
@@ -26,6 +27,7 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
   const [volts, setVolts] = useState<number | null>(null);
   const [isProved, setProved] = useState(false);
   const [isValid, setValid] = useState(true);
+  const [plan, setPlan] = useState<DrainPlan | null>(null);
   const state = foldChargeState(store, facts.chargeEvents, rules.charge, nowMilliseconds);
   const { capacitanceFarads, expectedVolts, drainOhms } = store;
   const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
@@ -77,11 +79,13 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
           unit="Ω"
           limits={[10, 10e6]}
           value={drainOhms}
-          onCommit={setDrain}
+          onCommit={(ohms) => {
+            setPlan(null);
+            setDrain(ohms);
+          }}
           placeholder="10k"
         />
-        {isKnown && startVolts > targetVolts && <Proposal store={store} startVolts={startVolts} onTake={setDrain} />}
-        {drainOhms !== null && (
+        {(drainOhms !== null || plan) && (
           <Button
             loading={isLoading}
             onClick={() => void log({ kind: "drain_started", storeId: store.id, resistanceOhms: drainOhms })}
@@ -91,6 +95,17 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
         )}
       </div>
       <ProblemNote problem={asProblem(edit.error)} />
+      {isKnown && startVolts > targetVolts && (
+        <DrainPlanner
+          capacitanceFarads={capacitanceFarads}
+          startVolts={startVolts}
+          chosenName={plan?.item.name ?? null}
+          onChoose={(taken) => {
+            setPlan(taken);
+            setDrain(taken.totalOhms);
+          }}
+        />
+      )}
       <form
         className={classes.row}
         onSubmit={(event) => {
@@ -127,9 +142,9 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
           remainingVolts={state.volts !== null && Math.abs(state.volts) <= targetVolts ? Math.abs(state.volts) : 0}
         />
       )}
-      {isKnown && drainOhms !== null && (
+      {isKnown && (drainOhms !== null || plan) && (
         <Suspense fallback={<div className={classes.chart} />}>
-          <DischargeChart store={store} startVolts={startVolts} />
+          <DischargeChart store={store} startVolts={startVolts} plan={plan} />
         </Suspense>
       )}
     </Part>
@@ -141,41 +156,6 @@ function Figure({ label, value }: { readonly label: string; readonly value: Reac
     <div className={classes.figure}>
       <div className={classes.soft}>{label}</div>
       <div className={classes.big}>{value}</div>
-    </div>
-  );
-}
-
-/** The fewest and smallest resistors that do it in the time of the house rule and stay within their ratings. */
-function Proposal(props: {
-  readonly store: EnergyStoreRow;
-  readonly startVolts: number;
-  readonly onTake: (ohms: number) => void;
-}) {
-  const { rules, houseRules } = useJob();
-  const { capacitanceFarads } = props.store;
-  if (capacitanceFarads === null) return null;
-  const chain = dischargeResistor({
-    capacitanceFarads,
-    startVolts: props.startVolts,
-    targetVolts: rules.charge.workingVolts,
-    longestSeconds: houseRules["charge.longestDrainSeconds"],
-  });
-  if (!chain)
-    return (
-      <span className={classes.soft}>
-        No single chain of up to four resistors does it in {houseRules["charge.longestDrainSeconds"]} s.
-      </span>
-    );
-  return (
-    <div className={classes.proposal}>
-      <span>
-        proposed: {chain.count > 1 ? `${chain.count} × ` : ""}
-        <Quantity value={chain.eachOhms} unit="Ω" /> {chain.bodyName.replace("_", " ").replace("W", " W")},{" "}
-        {durationText(chain.durationSeconds)}
-      </span>
-      <Button size="xs" onClick={() => props.onTake(chain.totalOhms)}>
-        Take it
-      </Button>
     </div>
   );
 }

@@ -1,0 +1,114 @@
+import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
+import { ruleProblem } from "@pale-cap/contract";
+import type { DrainKitItem } from "@pale-cap/core";
+import { IconTrash } from "@tabler/icons-react";
+import { useState } from "react";
+import { QuantityInput } from "../../ui/QuantityInput";
+import classes from "./houseRules.module.css";
+
+const fresh: DrainKitItem = { name: "", kind: "resistor", count: 1, ohms: 10e3, watts: 5, volts: 500 };
+
+/** What the shop drains with: named parts with their ratings; stored as a whole when every line is understood. */
+export function KitEditor(props: {
+  readonly value: readonly DrainKitItem[];
+  readonly onStore: (value: readonly DrainKitItem[]) => void;
+}) {
+  const [items, setItems] = useState(props.value);
+  const set = (index: number, more: Partial<DrainKitItem>) =>
+    setItems((now) => now.map((one, i) => (i === index ? { ...one, ...more } : one)));
+  const problem = ruleProblem("charge.kit", items);
+  const isChanged = JSON.stringify(items) !== JSON.stringify(props.value);
+  return (
+    <div className={classes.kit}>
+      {items.map((item, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the lines have no identity of their own
+        <div key={index} className={classes.kitLine}>
+          <TextInput
+            size="xs"
+            aria-label={`Line ${index + 1}, name`}
+            value={item.name}
+            onChange={(event) => set(index, { name: event.currentTarget.value })}
+          />
+          <NativeSelect
+            size="xs"
+            aria-label={`Line ${index + 1}, kind`}
+            value={item.kind}
+            data={["resistor", "lamp"]}
+            onChange={(event) =>
+              set(
+                index,
+                event.currentTarget.value === "lamp" ? { kind: "lamp", ohms: null } : { kind: "resistor", ohms: 10e3 },
+              )
+            }
+          />
+          <QuantityInput
+            isLabelHidden
+            isCompact
+            size="xs"
+            label={`Line ${index + 1}, in series`}
+            unit=""
+            limits={[1, 8]}
+            value={item.count}
+            onChange={(count) => set(index, { count: count ?? 1 })}
+          />
+          {item.kind === "resistor" ? (
+            <QuantityInput
+              isLabelHidden
+              isCompact
+              size="xs"
+              label={`Line ${index + 1}, ohms each`}
+              unit="Ω"
+              limits={[10, 10e6]}
+              value={item.ohms}
+              onChange={(ohms) => set(index, { ohms })}
+            />
+          ) : (
+            <span />
+          )}
+          <QuantityInput
+            isLabelHidden
+            isCompact
+            size="xs"
+            label={`Line ${index + 1}, watts each`}
+            unit="W"
+            limits={[0.1, 2000]}
+            value={item.watts}
+            onChange={(watts) => watts !== null && set(index, { watts })}
+          />
+          <QuantityInput
+            isLabelHidden
+            isCompact
+            size="xs"
+            label={`Line ${index + 1}, volts each`}
+            unit="V"
+            limits={[1, 5000]}
+            value={item.volts}
+            onChange={(volts) => volts !== null && set(index, { volts })}
+          />
+          <ActionIcon
+            variant="subtle"
+            color="gray"
+            aria-label={`Take line ${index + 1} out of the kit`}
+            onClick={() => setItems((now) => now.filter((_, i) => i !== index))}
+          >
+            <IconTrash size={16} />
+          </ActionIcon>
+        </div>
+      ))}
+      <div className={classes.kitActs}>
+        <Button size="compact-sm" onClick={() => setItems((now) => [...now, fresh])}>
+          Another part
+        </Button>
+        <Button
+          size="compact-sm"
+          variant="filled"
+          disabled={!isChanged || problem !== null}
+          onClick={() => props.onStore(items)}
+        >
+          Store the kit
+        </Button>
+        {isChanged && problem && <span className={classes.source}>{problem}</span>}
+      </div>
+    </div>
+  );
+}

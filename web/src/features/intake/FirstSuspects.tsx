@@ -1,0 +1,33 @@
+import { checksFor, type DeviceKind, firstSuspects, symptomLabels } from "@pale-cap/core";
+import { Part } from "../../ui/Pane";
+import { firstCheckWords, stageLabels } from "../../wording/faultWords";
+import classes from "./intake.module.css";
+
+/** Where to look first for these symptoms, why, and the first three checks: cold and cheap ones first. */
+export function FirstSuspects(props: { readonly symptoms: readonly string[]; readonly kind: DeviceKind }) {
+  const suspects = firstSuspects(props.symptoms, props.kind);
+  if (suspects.length === 0) return null;
+  const most = suspects[0]?.score ?? 1;
+  return (
+    <Part title="Where to look first" aside={<span className={classes.soft}>an order of looking, no verdict</span>}>
+      <ol className={classes.suspects}>
+        {suspects.slice(0, 4).map(({ stage, score, because }) => (
+          <li key={stage}>
+            <span className={classes.bar} style={{ width: `${(100 * score) / most}%` }} />
+            <b>{stageLabels[stage]}</b>{" "}
+            <span className={classes.soft}>
+              {because.map((one) => `${symptomLabels[one.symptom]}: ${one.reason}`).join("; ")}
+            </span>
+          </li>
+        ))}
+      </ol>
+      <ol className={classes.checks}>
+        {checksFor(suspects).map((check) => (
+          <li key={check.code}>
+            {firstCheckWords(check.code)} <span className={classes.soft}>about {check.minutes} min</span>
+          </li>
+        ))}
+      </ol>
+    </Part>
+  );
+}

@@ -1,0 +1,97 @@
+import { Button } from "@mantine/core";
+import { type DrainKitItem, type DrainPlan, dischargeResistor, drainPlan, judgementConstants } from "@pale-cap/core";
+import { useMemo } from "react";
+import { useJob } from "../../job/JobContext";
+import { Quantity } from "../../ui/Quantity";
+import { TableHead } from "../../ui/TableHead";
+import { durationText } from "../../ui/times";
+import { drainRefusalWords } from "../../wording/chargeWords";
+import classes from "./makeSafe.module.css";
+
+interface DrainPlannerProps {
+  readonly capacitanceFarads: number;
+  readonly startVolts: number;
+  readonly chosenName: string | null;
+  readonly onChoose: (plan: DrainPlan) => void;
+}
+
+/** Every part of the shop's kit against this store, and one proposal from standard values; what would suffer is refused. */
+export function DrainPlanner({ capacitanceFarads, startVolts, chosenName, onChoose }: DrainPlannerProps) {
+  const { rules, houseRules } = useJob();
+  const workingVolts = rules.charge.workingVolts;
+  const longestSeconds = houseRules["charge.longestDrainSeconds"];
+  const kit = houseRules["charge.kit"];
+  const plans = useMemo(() => {
+    const store = { capacitanceFarads, startVolts, bleederOhms: null };
+    const proposed = proposal(capacitanceFarads, startVolts, workingVolts, longestSeconds);
+    return [...kit, ...(proposed ? [proposed] : [])].map((item) =>
+      drainPlan(store, item, { workingVolts, longestSeconds }),
+    );
+  }, [capacitanceFarads, startVolts, workingVolts, longestSeconds, kit]);
+  return (
+    <table className={classes.plans}>
+      <TableHead names={["Drain with", "Peak, each", "Energy, each", "To 60 V", `To ${workingVolts} V`, ""]} />
+      <tbody>
+        {plans.map((plan) => {
+          const isRefused = plan.refusals.length > 0;
+          const isChosen = plan.item.name === chosenName;
+          return (
+            <tr key={plan.item.name} data-chosen={isChosen || undefined} data-refused={isRefused || undefined}>
+              <td>
+                {plan.item.name}
+                {isRefused && <div className={classes.refusal}>{plan.refusals.map(drainRefusalWords).join("; ")}</div>}
+              </td>
+              <td>
+                <Quantity value={plan.peakPowerEachWatts} unit="W" digits={2} />
+              </td>
+              <td>
+                <Quantity value={plan.energyEachJoules} unit="J" digits={2} />
+              </td>
+              <td>{durationText(plan.secondsToTouchLimit)}</td>
+              <td>{durationText(plan.secondsToWorkingLimit)}</td>
+              <td>
+                <Button
+                  size="compact-sm"
+                  disabled={isRefused}
+                  aria-pressed={isChosen}
+                  variant={isChosen ? "filled" : "default"}
+                  onClick={() => onChoose(plan)}
+                >
+                  {isChosen ? "taken" : "Take"}
+                </Button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** The fewest and smallest standard resistors that do it in time and within their ratings. */
+function proposal(
+  capacitanceFarads: number,
+  startVolts: number,
+  targetVolts: number,
+  longestSeconds: number,
+): DrainKitItem | null {
+  if (!(startVolts > targetVolts)) return null;
+  const chain = dischargeResistor({ capacitanceFarads, startVolts, targetVolts, longestSeconds });
+  if (!chain) return null;
+  const [watts = 0] = /[\d.]+/.exec(chain.bodyName)?.map(Number) ?? [];
+  const each = chain.eachOhms >= 1000 ? `${chain.eachOhms / 1000}\u00a0kΩ` : `${chain.eachOhms}\u00a0Ω`;
+  const body = `${each} ${watts}\u00a0W${chain.bodyName.includes("wirewound") ? " wire-wound" : ""}`;
+  return {
+    name: `proposed: ${chain.count > 1 ? `${chain.count} in series, ` : ""}${body}`,
+    kind: "resistor",
+    count: chain.count,
+    ohms: chain.eachOhms,
+    watts,
+    volts: bodyVolts[chain.bodyName] ?? 250,
+  };
+}
+
+/** Voltage ratings of the bodies that proposals are made from. */
+const bodyVolts: Readonly<Record<string, number>> = Object.fromEntries(
+  judgementConstants.F.parts.map(([name, , volts]) => [name, volts]),
+);
