@@ -93,4 +93,5 @@ export { type DischargeResistor, dischargeResistor } from "./safety/dischargeRes
 export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";
 export { type DrainKitItem, type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
+export { type SeriesLamp, seriesLampFor } from "./safety/firstPower";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";

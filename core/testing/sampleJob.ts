@@ -70,6 +70,7 @@ export function sampleReading(designator: string, more: Partial<Reading> = {}): 
     temperatureCelsius: null,
     isPowered: false,
     loadAmps: null,
+    rig: { isIsolationTransformer: false, isSeriesLamp: false },
     isWithdrawn: false,
     supersedesId: null,
     measuredAt: new Date(Date.UTC(2026, 10, 23, 10, 0, count)).toISOString(),

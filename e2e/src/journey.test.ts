@@ -72,6 +72,9 @@ describe("one job through all nine lenses", () => {
     // R C ln(325 / 10) = 8200 x 150e-6 x 3.481 = 4.28 s; V^2 / R = 12.9 W
     await page.see("4.3 s");
     await page.see("13 W");
+    // The shop's kit: a wire-wound 10 kilohm stands it, one 60 W lamp too; a proposal is made from standard values.
+    await page.see("10 kΩ wire-wound");
+    await page.see("proposed:");
     await page.fill("Measured voltage", "311");
     await page.press(Key.ENTER);
     await page.seeNamed("Charge watch: Bulk C1 charged, 311");
@@ -204,6 +207,15 @@ describe("one job through all nine lenses", () => {
   it("proves the rail unloaded and loaded, with ripple", async () => {
     await lens(8, "promised 4");
     await page.seeNamed("Reading, DC of Output");
+    // 12 V times 4 A: the smallest common lamp that is not below 48 W.
+    await page.see("Series lamp of 60 W");
+    const rig = await page.field("series lamp in");
+    await rig.sendKeys(Key.SPACE);
+    await page.see("Readings through a lamp are kept but prove nothing");
+    await page.click("Unloaded");
+    await probe("9,8");
+    await page.see("not measured");
+    await rig.sendKeys(Key.SPACE);
     await page.click("Unloaded");
     await probe("12,15");
     await page.see("12.15 V");

@@ -151,6 +151,15 @@ describe("railProof", () => {
     const net = sampleNet({ nominalVolts: null });
     expect(railProof(net, [sampleRailReading("net-12", { value: 5 })], sampleRules.rail).unloaded).toBe("no_limit");
   });
+  it("proves nothing from readings through a series lamp or an isolation transformer", () => {
+    const lamp = { isSeriesLamp: true, isIsolationTransformer: false };
+    const transformer = { isSeriesLamp: false, isIsolationTransformer: true };
+    expect(proof({ value: 12.1, rig: lamp }, { value: 11.9, loadAmps: 2, rig: transformer })).toMatchObject({
+      unloaded: "not_measured",
+      loaded: "not_measured",
+    });
+    expect(proof({ value: 12.1, rig: lamp }, { value: 12.05 }).unloadedVolts).toBe(12.05);
+  });
   it("ignores a voltage that was read with the unit off", () => {
     expect(proof({ value: 0.02, isPowered: false }).unloaded).toBe("not_measured");
   });

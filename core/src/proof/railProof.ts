@@ -28,13 +28,14 @@ export interface RailProof {
 }
 
 /**
- * What the readings on a rail prove, against its limits. Load regulation is related to the nominal voltage (the usual
+ * What the readings on a rail prove, against its limits. A reading through a series lamp or an isolation transformer is
+ * not the same measurement: it is kept, but proves nothing here. Load regulation is related to the nominal voltage (the usual
  * bench convention; relating it to the loaded voltage differs by less than the regulation itself). Only readings under
  * load count for "loaded" and only the latest of each kind counts.
  */
 export function railProof(net: BoardNet, readings: readonly Reading[], rules: RailRules): RailProof {
   const own = standingReadings(readings).filter(
-    (reading) => reading.targetKind === "rail" && reading.targetId === net.id && reading.isPowered,
+    (reading) => reading.targetKind === "rail" && reading.targetId === net.id && reading.isPowered && isDirect(reading),
   );
   const isLoaded = (reading: Reading) => (reading.loadAmps ?? 0) > 0;
   const latest = (quantity: Reading["quantity"], loaded: boolean | null) =>
@@ -66,6 +67,10 @@ export function railProof(net: BoardNet, readings: readonly Reading[], rules: Ra
     loaded: inside(loadedVolts, edges),
     ripple: inside(rippleVolts, rippleLimitVolts === null ? null : [0, rippleLimitVolts]),
   };
+}
+
+function isDirect({ rig }: Reading): boolean {
+  return !rig.isSeriesLamp && !rig.isIsolationTransformer;
 }
 
 function inside(value: number | null, edges: readonly number[] | null): CheckState {

@@ -10,6 +10,12 @@ export type CircuitState = (typeof circuitStates)[number];
 export const targetKinds = ["part", "bank", "rail", "net", "unit"] as const;
 export type TargetKind = (typeof targetKinds)[number];
 
+/** What stood between the mains and the unit while it was read: it falsifies some readings. */
+export interface Rig {
+  readonly isIsolationTransformer: boolean;
+  readonly isSeriesLamp: boolean;
+}
+
 /** One reading as it was taken. Readings are never changed: a correction supersedes. */
 export interface Reading {
   readonly id: string;
@@ -26,6 +32,7 @@ export interface Reading {
   /** Taken with the unit under power. */
   readonly isPowered: boolean;
   readonly loadAmps: number | null;
+  readonly rig: Rig;
   readonly isWithdrawn: boolean;
   readonly supersedesId: string | null;
   readonly measuredAt: string;

@@ -1,5 +1,5 @@
 import type { NewReading } from "@pale-cap/contract";
-import type { CircuitState, QuantityKind } from "@pale-cap/core";
+import type { CircuitState, QuantityKind, Rig } from "@pale-cap/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What a probe is aimed at: a part by its position, or a rail by its net. */
@@ -15,6 +15,8 @@ export interface ProbeSettings {
   readonly esrFrequencyHertz: number;
   readonly capacitanceFrequencyHertz: number;
   readonly loadAmps: number | null;
+  /** What stands between the mains and the unit; kept with every reading under power. */
+  readonly rig: Rig;
 }
 
 /** A reading that was confirmed here and is not known to be stored yet. */
@@ -61,6 +63,7 @@ const initialState: BenchState = {
     esrFrequencyHertz: 100e3,
     capacitanceFrequencyHertz: 120,
     loadAmps: 0,
+    rig: { isIsolationTransformer: false, isSeriesLamp: false },
   },
 };
 

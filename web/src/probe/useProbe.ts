@@ -154,7 +154,12 @@ function draftReading(of: {
     temperatureCelsius: null,
     isPowered,
     loadAmps: isPowered ? settings.loadAmps : null,
-    rig: { isIsolationTransformer: false, isSeriesLamp: false, areLeadsZeroed: true, measuredAt: null },
+    rig: {
+      isIsolationTransformer: isPowered && settings.rig.isIsolationTransformer,
+      isSeriesLamp: isPowered && settings.rig.isSeriesLamp,
+      areLeadsZeroed: true,
+      measuredAt: null,
+    },
     rawText: null,
     instrument: null,
     isWithdrawn: false,

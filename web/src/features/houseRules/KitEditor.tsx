@@ -20,6 +20,11 @@ export function KitEditor(props: {
   const isChanged = JSON.stringify(items) !== JSON.stringify(props.value);
   return (
     <div className={classes.kit}>
+      <div className={`${classes.kitLine} ${classes.source}`} aria-hidden="true">
+        {["name", "kind", "series", "ohms", "watts", "volts"].map((head) => (
+          <span key={head}>{head}</span>
+        ))}
+      </div>
       {items.map((item, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the lines have no identity of their own
         <div key={index} className={classes.kitLine}>

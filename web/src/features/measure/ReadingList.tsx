@@ -24,6 +24,8 @@ export function ReadingList({ title, targetId }: { readonly title: string; reado
             reading.circuitState && circuitLabels[reading.circuitState],
             reading.frequencyHertz && formatQuantity(reading.frequencyHertz, "Hz").text,
             reading.isPowered && (reading.loadAmps ? `at ${formatQuantity(reading.loadAmps, "A").text}` : "no load"),
+            reading.rig.isSeriesLamp && "series lamp",
+            reading.rig.isIsolationTransformer && "isolation transformer",
             !isStanding && "taken back",
           ];
           return (

@@ -11,6 +11,7 @@ import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { cautions } from "../../wording/cautions";
 import { openPointWords } from "../../wording/lensWords";
+import { FirstPower } from "./FirstPower";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
@@ -26,6 +27,7 @@ export function ProvePane() {
       <Caution>
         {cautions.firstPower} {cautions.underLoad}
       </Caution>
+      <FirstPower />
       {rails.length === 0 && (
         <p className={classes.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}

@@ -1,0 +1,28 @@
+import { fc, test } from "@fast-check/vitest";
+import { describe, expect, it } from "vitest";
+import { OutOfRangeError } from "../errors";
+import { seriesLampFor } from "./firstPower";
+
+describe("seriesLampFor", () => {
+  it.each([
+    [10, 40],
+    [65, 75],
+    [100, 100],
+    [500, 200],
+  ])("takes for a unit of %s W a lamp of %s W", (unit, lamp) => {
+    expect(seriesLampFor(unit, 230).lampWatts).toBe(lamp);
+  });
+  it("limits a dead short to the lamp's own current", () => {
+    expect(seriesLampFor(60, 230).shortCircuitAmpsRms).toBeCloseTo(60 / 230, 10);
+  });
+  test.prop([fc.double({ min: 1, max: 1000, noNaN: true }), fc.constantFrom(120, 230)])(
+    "lets more through cold than hot: the first flash is no fault",
+    (watts, volts) => {
+      const lamp = seriesLampFor(watts, volts);
+      expect(lamp.coldPeakAmps).toBeGreaterThan(5 * lamp.shortCircuitAmpsRms);
+    },
+  );
+  it("refuses a unit without power", () => {
+    expect(() => seriesLampFor(0, 230)).toThrow(OutOfRangeError);
+  });
+});

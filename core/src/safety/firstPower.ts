@@ -1,0 +1,36 @@
+import { requirePositive } from "../numerics/requireRange";
+import { lampFromRating } from "./drainPath";
+
+/** Lamps that can be had, in watts. */
+const commonLampWatts = [25, 40, 60, 75, 100, 150, 200];
+
+export interface SeriesLamp {
+  readonly lampWatts: number;
+  /** What flows into a dead short: the lamp at its rating. */
+  readonly shortCircuitAmpsRms: number;
+  /** Peak into an empty bulk through the cold filament. */
+  readonly coldPeakAmps: number;
+  /** The unit can draw about this much before the lamp starves it: a quarter of its rating. */
+  readonly usableWatts: number;
+}
+
+/**
+ * A series lamp for a first power-up: the smallest common lamp that is not below the unit's rating (at least 40 W, so
+ * that a standby can start), because a smaller one starves a sound supply and a much larger one limits too little.
+ * Usual bench practice, rough; a lamp limits and does not isolate.
+ *
+ * @throws {OutOfRangeError} rating or mains not above 0
+ */
+export function seriesLampFor(unitWatts: number, mainsVoltsRms: number): SeriesLamp {
+  requirePositive("unitWatts", unitWatts);
+  requirePositive("mainsVoltsRms", mainsVoltsRms);
+  const wanted = Math.max(unitWatts, 40);
+  const lampWatts = commonLampWatts.find((watts) => watts >= wanted) ?? (commonLampWatts.at(-1) as number);
+  const lamp = lampFromRating(mainsVoltsRms, lampWatts);
+  return {
+    lampWatts,
+    shortCircuitAmpsRms: lampWatts / mainsVoltsRms,
+    coldPeakAmps: (Math.SQRT2 * mainsVoltsRms) / lamp.coldOhms,
+    usableWatts: lampWatts / 4,
+  };
+}
