@@ -208,10 +208,12 @@ describe("one job through all nine lenses", () => {
     await lens(8, "promised 4");
     await page.seeNamed("Reading, DC of Output");
     // 12 V times 4 A: the smallest common lamp that is not below 48 W.
+    await page.click("Which lamp, and what it should do");
     await page.see("Series lamp of 60 W");
     const rig = await page.field("series lamp in");
     await rig.sendKeys(Key.SPACE);
     await page.see("Readings through a lamp are kept but prove nothing");
+    await page.see("Taken through a series lamp: kept, but proves nothing.");
     await page.click("Unloaded");
     await probe("9,8");
     await page.see("not measured");

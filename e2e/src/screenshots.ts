@@ -7,7 +7,7 @@ import { openServer } from "./server";
 
 /** One picture of each main view: file, demo job, lens, and the part to select there. */
 const views = [
-  { file: "bench", path: "/" },
+  { file: "bench", path: "/", heading: "Halden 24" },
   { file: "intake", model: "Halden 24", lens: "intake" },
   { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
@@ -18,6 +18,8 @@ const views = [
   { file: "rework", model: "Logger 8", lens: "rework" },
   { file: "prove", model: "Duo brick", lens: "prove" },
   { file: "hand-over", model: "Duo brick", lens: "hand-over" },
+  { file: "house-rules", path: "/house-rules", heading: "House rules" },
+  { file: "working-safely", path: "/working-safely", heading: "Working safely" },
   { file: "report", model: "Counter 2 display", lens: "report" },
 ] as const;
 
@@ -34,7 +36,7 @@ try {
     const id = "model" in view ? bench.find((line) => line.deviceModel === view.model)?.id : undefined;
     await page.open("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
     if ("model" in view) await page.see(view.model);
-    else await page.see("Halden 24");
+    else await page.see(view.heading);
     if ("part" in view) await page.click(`${view.part}, `);
     // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
     await settle(page);

@@ -8,6 +8,7 @@ import { useJob } from "../job/JobContext";
 import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";
+import { rigWords } from "../wording/firstPowerWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
 import classes from "./probe.module.css";
@@ -30,10 +31,11 @@ export function ProbeBar() {
   const net = detail.nets.find((one) => one.id === (position ? position.netId : targetId));
   const name = position?.designator ?? net?.name;
 
-  // Choosing another part puts the cursor where the number goes: no hand is free for a click.
+  // Choosing a part or rail, even the same one again, puts the cursor where the number goes: no hand is free for a click.
+  const { target } = probe;
   useEffect(() => {
-    if (targetId) input.current?.focus({ preventScroll: true });
-  }, [targetId]);
+    if (target) input.current?.focus({ preventScroll: true });
+  }, [target]);
 
   function onKeyDown(event: KeyboardEvent<HTMLInputElement>) {
     const isEmpty = probe.text === "";
@@ -123,7 +125,7 @@ export function ProbeBar() {
       <div className={classes.scaleCell}>
         <BandScale band={probe.band} value={probe.value} unit={probe.unit} />
         <div role="status" className={classes.message}>
-          {probe.problem ?? (isRisky ? cautions.ohmsOnCharge : "")}
+          {probe.problem ?? (isRisky ? cautions.ohmsOnCharge : isRail ? rigWords(probe.settings.rig) : "")}
         </div>
       </div>
       <div className={classes.verdict}>

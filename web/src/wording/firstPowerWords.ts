@@ -1,3 +1,5 @@
+import type { Rig } from "@pale-cap/core";
+
 /** What a series lamp does at first power, and what that means. */
 export const firstPowerSigns: readonly (readonly [sign: string, meaning: string])[] = [
   ["flash, then dim or dark", "the bulk charged and little is drawn: go on, with care"],
@@ -13,3 +15,10 @@ export const rigNotes = {
   isolationTransformer:
     "Behind a transformer the residual-current device protects no more, and timing can be wrong by a factor of three. It isolates and limits nothing.",
 } as const;
+
+/** Short, for the probe bar: through what the next reading is taken. */
+export function rigWords(rig: Rig): string {
+  const through = [rig.isSeriesLamp && "a series lamp", rig.isIsolationTransformer && "an isolation transformer"];
+  const names = through.filter(Boolean).join(" and ");
+  return names ? `Taken through ${names}: kept, but proves nothing.` : "";
+}
