@@ -1,17 +1,4 @@
-import type {
-  Acceptance,
-  ChargeEventRow,
-  EnergyStoreRow,
-  FittedPartRow,
-  Job,
-  JobDetail,
-  Net,
-  PlanRow,
-  Position,
-  ReadingRow,
-  SignRow,
-  TickRow,
-} from "@pale-cap/contract";
+import type { Job, JobDetail, PlanRow } from "@pale-cap/contract";
 import { Op, type Transaction, type WhereOptions } from "sequelize";
 import type { Database } from "../database/database";
 import type { BoardRow } from "../database/models/boards";
@@ -28,9 +15,6 @@ interface BoardBound {
   readonly deletedAt: Date | null;
 }
 
-/** Rows as the wire has them: moments become ISO text when the response is written. */
-type Stored<T> = T & { readonly jobId: string };
-
 /** Loads whole jobs in a fixed number of queries, however many jobs there are. */
 export async function loadJobs(
   database: Database,
@@ -38,38 +22,37 @@ export async function loadJobs(
   transaction?: Transaction,
 ): Promise<readonly JobDetail[]> {
   const { models } = database;
-  const options = { transaction, raw: true } as const;
-  const all = async <T>(table: Table<never>, where: object): Promise<T[]> =>
-    (await (table as unknown as Table<object>).findAll({ where: where as WhereOptions, ...options })) as unknown as T[];
+  const all = async <Row extends object>(table: Table<Row>, where: WhereOptions): Promise<Row[]> =>
+    (await table.findAll({ where, transaction, raw: true })) as unknown as Row[];
   const ofJobs = { jobId: { [Op.in]: [...jobIds] } };
 
-  const jobs = await all<JobRow>(models.jobs as never, { id: { [Op.in]: [...jobIds] } });
-  const boards = await all<BoardRow>(models.boards as never, ofJobs);
+  const jobs = await all(models.jobs, { id: { [Op.in]: [...jobIds] } });
+  const boards = await all(models.boards, ofJobs);
   const ofBoards = { boardId: { [Op.in]: boards.map((board) => board.id) }, deletedAt: null };
-  const nets = await all<Net & BoardBound>(models.nets as never, ofBoards);
-  const positions = await all<Position & BoardBound>(models.positions as never, ofBoards);
+  const nets = await all(models.nets, ofBoards);
+  const positions = await all(models.positions, ofBoards);
   const ofPositions = { positionId: { [Op.in]: positions.map((position) => position.id) } };
-  const fittedParts = await all<FittedPartRow>(models.fittedParts as never, ofPositions);
-  const plans = await all<ReplacementPlanRow>(models.replacementPlans as never, ofPositions);
-  const readings = await all<Stored<ReadingRow>>(models.readings as never, ofJobs);
-  const signs = await all<Stored<SignRow>>(models.signObservations as never, ofJobs);
-  const energyStores = await all<Stored<EnergyStoreRow>>(models.energyStores as never, ofJobs);
-  const chargeEvents = await all<Stored<ChargeEventRow>>(models.chargeEvents as never, ofJobs);
-  const ticks = await all<Stored<TickRow>>(models.reworkTicks as never, ofJobs);
-  const acceptances = await all<Stored<Acceptance>>(models.openPointAcceptances as never, ofJobs);
-  const links = await all<JobCustomerRow>(models.jobCustomers as never, ofJobs);
+  const fittedParts = await all(models.fittedParts, ofPositions);
+  const plans = await all(models.replacementPlans, ofPositions);
+  const readings = await all(models.readings, ofJobs);
+  const signs = await all(models.signObservations, ofJobs);
+  const energyStores = await all(models.energyStores, ofJobs);
+  const chargeEvents = await all(models.chargeEvents, ofJobs);
+  const ticks = await all(models.reworkTicks, ofJobs);
+  const acceptances = await all(models.openPointAcceptances, ofJobs);
+  const links = await all(models.jobCustomers, ofJobs);
   const customerIds = links.map((link) => link.customerId).filter((id) => id !== null);
-  const customers = await all<CustomerRow>(models.customers as never, { id: { [Op.in]: customerIds } });
+  const customers = await all(models.customers, { id: { [Op.in]: customerIds } });
 
   return jobs.map((row): JobDetail => {
     const board = boards.find((one) => one.jobId === row.id) as BoardRow;
-    const own = <T extends Stored<object>>(rows: readonly T[]) =>
-      rows.filter((one) => one.jobId === row.id).map(withoutJob) as unknown as Omit<T, "jobId">[];
+    const own = <T extends { jobId: string }>(rows: readonly T[]) =>
+      rows.filter((one) => one.jobId === row.id).map(withoutJob);
     const ownPositions = positions.filter((one) => one.boardId === board.id);
     const positionIds = new Set(ownPositions.map((position) => position.id));
     const link = links.find((one) => one.jobId === row.id);
     const customer = customers.find((one) => one.id === link?.customerId);
-    return toWire({
+    return toWire<JobDetail>({
       job: toJob(row, link, customer),
       board: withoutJob(board),
       nets: nets.filter((one) => one.boardId === board.id).map(withoutBoard),
@@ -82,7 +65,7 @@ export async function loadJobs(
       plans: plans.filter((plan) => positionIds.has(plan.positionId)).map(toPlan),
       ticks: own(ticks),
       acceptances: own(acceptances),
-    } as unknown as JobDetail);
+    });
   });
 }
 
@@ -93,8 +76,17 @@ export async function loadJob(database: Database, jobId: string, transaction?: T
   return detail;
 }
 
+/** A value as it is before it travels: moments are still Date objects. */
+type BeforeWire<T> = T extends string
+  ? T | Date
+  : T extends readonly (infer Item)[]
+    ? readonly BeforeWire<Item>[]
+    : T extends object
+      ? { readonly [K in keyof T]: BeforeWire<T[K]> }
+      : T;
+
 /** Moments as ISO text, as they will travel, so that core's functions see on the server what they see in the client. */
-export function toWire<T>(value: T): T {
+function toWire<T>(value: BeforeWire<T>): T {
   return JSON.parse(JSON.stringify(value)) as T;
 }
 
