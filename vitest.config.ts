@@ -8,7 +8,12 @@ export default defineConfig({
     projects: [
       {
         extends: true,
-        test: { name: "unit", include: ["{core,contract,web}/**/*.test.{ts,tsx}"], exclude: ["**/node_modules/**"] },
+        test: {
+          name: "unit",
+          css: true,
+          include: ["{core,contract,web}/**/*.test.{ts,tsx}"],
+          exclude: ["**/node_modules/**"],
+        },
       },
       {
         extends: true,
