@@ -10,6 +10,7 @@ export { leakageLimitAmps } from "./capacitors/leakageLimit";
 export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
 export { testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
+export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export { OutOfRangeError } from "./errors";
 export {
   checksFor,

@@ -49,6 +49,12 @@ describe("one job through all nine lenses", () => {
     await page.fill("Symptoms in free words", "worse when warm");
     await page.fill("Price limit", "45,50");
     await page.fill("Age, years", "4");
+    await page.see("Where to look first");
+    await page.fill("Minutes", "40");
+    await page.fill("Another unit costs", "39");
+    // 40 minutes at 60 an hour are 40; with 5 % of comebacks another unit at 39 is cheaper.
+    await page.see("€40.00 labour");
+    await page.see("Another unit is cheaper");
     await page.see("not saved yet");
     await page.press(Key.ENTER);
     await page.see("saved");

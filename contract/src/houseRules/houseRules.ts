@@ -211,6 +211,12 @@ export const houseRules = {
     [0, 100_000],
     ["Labour an hour, in cents", "the shop", "the sum of a repair starts here"],
   ),
+  "shop.comebackRatio": amount(
+    0.05,
+    "",
+    [0, 1],
+    ["Share of repairs that come back", "bench experience", "a comeback is done again at the shop's cost"],
+  ),
   "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
   "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),
 } as const;

@@ -10,6 +10,7 @@ import {
   nullableDay,
   nullableId,
   nullableText,
+  nullableWord,
   number,
   strictObject,
   string,
@@ -29,6 +30,40 @@ export const createJobSchema = strictObject({
 });
 export type CreateJob = InferType<typeof createJobSchema>;
 
+export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch"] as const;
+export type SupplyCheck = (typeof supplyChecks)[number];
+
+const moneyField = () => number().integer().min(0).max(100_000_000).nullable().defined();
+const checkField = () => nullableWord<"good" | "bad">(["good", "bad"]);
+
+/** What is noted at the counter beyond the complaint; everything may be unknown. */
+export const intakeDetailsSchema = strictObject({
+  asReceived: strictObject({
+    outputVolts: nullableBetween(-1000, 1000),
+    inputWatts: nullableBetween(0, 5000),
+    lights: nullableText(120),
+    sound: nullableText(120),
+  }).required(),
+  supplyChecks: strictObject({
+    swap: checkField(),
+    benchFeed: checkField(),
+    leadAndFuse: checkField(),
+    rearSwitch: checkField(),
+  }).required(),
+  economics: strictObject({
+    labourMinutes: nullableBetween(0, 6000),
+    partsMinor: moneyField(),
+    replacementMinor: moneyField(),
+  }).required(),
+});
+export type IntakeDetails = InferType<typeof intakeDetailsSchema>;
+
+export const noIntakeDetails: IntakeDetails = {
+  asReceived: { outputVolts: null, inputWatts: null, lights: null, sound: null },
+  supplyChecks: { swap: null, benchFeed: null, leadAndFuse: null, rearSwitch: null },
+  economics: { labourMinutes: null, partsMinor: null, replacementMinor: null },
+};
+
 /** All of intake; an edit replaces it whole. */
 export const intakeSchema = strictObject({
   deviceKind: wordField<DeviceKind>(deviceKinds),
@@ -39,11 +74,12 @@ export const intakeSchema = strictObject({
   complaint: nullableText(2000),
   symptoms: array().of(string().oneOf(symptomCodes).required()).max(40).required(),
   symptomNote: nullableText(2000),
-  priceLimitMinor: number().integer().min(0).max(100_000_000).nullable().defined(),
+  priceLimitMinor: moneyField(),
   dueOn: nullableDay(),
   customerName: nullableText(120),
   customerContact: nullableText(200),
   ownersWords: nullableText(2000),
+  intakeDetails: intakeDetailsSchema.required(),
 });
 export type Intake = InferType<typeof intakeSchema>;
 

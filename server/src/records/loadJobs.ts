@@ -1,4 +1,5 @@
 import type { Job, JobDetail, PlanRow } from "@pale-cap/contract";
+import { noIntakeDetails } from "@pale-cap/contract";
 import { Op, type Transaction, type WhereOptions } from "sequelize";
 import type { Database } from "../database/database";
 import type { BoardRow } from "../database/models/boards";
@@ -109,6 +110,8 @@ function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: Customer
     customerName: customer?.name ?? null,
     customerContact: customer?.contact ?? null,
     ownersWords: link?.ownersWords ?? null,
+    // Jobs from before these notes existed have none.
+    intakeDetails: { ...noIntakeDetails, ...row.intakeDetails },
   };
 }
 

@@ -1,3 +1,4 @@
+import type { IntakeDetails } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -20,6 +21,7 @@ export interface JobRow {
   handedOverAt: Date | null;
   warrantyUntil: string | null;
   handOverNote: string | null;
+  intakeDetails: Partial<IntakeDetails>;
 }
 
 export const jobs = (sequelize: Sequelize) =>
@@ -42,4 +44,5 @@ export const jobs = (sequelize: Sequelize) =>
     handedOverAt: column.moment,
     warrantyUntil: column.day,
     handOverNote: column.text,
+    intakeDetails: column.json,
   });

@@ -26,6 +26,11 @@ const intake = {
   customerName: "Family Osterwold",
   customerContact: null,
   ownersWords: "It went dark.",
+  intakeDetails: {
+    asReceived: { outputVolts: 0, inputWatts: null, lights: "none", sound: null },
+    supplyChecks: { swap: null, benchFeed: "good", leadAndFuse: "good", rearSwitch: null },
+    economics: { labourMinutes: 45, partsMinor: null, replacementMinor: 29900 },
+  },
 };
 const edit = (jobId: string, body: object) => request(test.app).patch(`/api/jobs/${jobId}/intake`).send(body);
 
@@ -122,6 +127,12 @@ describe("intake", () => {
     [{ symptoms: ["haunted"] }, "values.symptoms[0]"],
     [{ priceLimitMinor: -1 }, "values.priceLimitMinor"],
     [{ deviceAgeYears: 1e9 }, "values.deviceAgeYears"],
+    [
+      {
+        intakeDetails: { ...intake.intakeDetails, economics: { ...intake.intakeDetails.economics, labourMinutes: -5 } },
+      },
+      "values.intakeDetails.economics.labourMinutes",
+    ],
   ])("refuses %o at its path", async (more, path) => {
     const jobId = await makeJob(test.app);
     const answer = await edit(jobId, { writeId: newId(), version: 1, values: { ...intake, ...more } }).expect(422);

@@ -1,6 +1,6 @@
 import { Button, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
-import { type Intake, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
+import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, symptomGroups } from "@pale-cap/core";
 import { useRef, useState } from "react";
 import { newId } from "../../api/newId";
@@ -10,11 +10,16 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useInvalidFields } from "../../ui/useInvalidFields";
+import { CounterNotes } from "./CounterNotes";
 import { FirstSuspects } from "./FirstSuspects";
 import classes from "./intake.module.css";
 import { intakeOf } from "./intakeOf";
+import { RepairBalanceCard } from "./RepairBalanceCard";
 
-type TextField = Exclude<keyof Intake, "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor">;
+type TextField = Exclude<
+  keyof Intake,
+  "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor" | "intakeDetails"
+>;
 
 /** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
 export function IntakeForm({ job }: { readonly job: Job }) {
@@ -52,6 +57,7 @@ export function IntakeForm({ job }: { readonly job: Job }) {
     error: form.errors[name],
     autoComplete: "off",
   });
+  const setDetails = (details: IntakeDetails) => form.setFieldValue("intakeDetails", details);
   const current = problem?.current as { version: number } | undefined;
   return (
     <form
@@ -129,6 +135,7 @@ export function IntakeForm({ job }: { readonly job: Job }) {
         </div>
         <TextInput label="Symptoms in free words" {...text("symptomNote")} />
       </Part>
+      <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
       <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
       <Part title="Agreed">
         <div className={classes.row}>
@@ -148,6 +155,12 @@ export function IntakeForm({ job }: { readonly job: Job }) {
         </div>
         <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
       </Part>
+      <RepairBalanceCard
+        details={form.values.intakeDetails}
+        limitMinor={form.values.priceLimitMinor}
+        onChange={setDetails}
+        validity={validity}
+      />
       <div className={classes.save}>
         <Button
           type="submit"

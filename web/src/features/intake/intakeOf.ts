@@ -16,5 +16,6 @@ export function intakeOf(job: Job): Intake {
     customerName: job.customerName,
     customerContact: job.customerContact,
     ownersWords: job.ownersWords,
+    intakeDetails: job.intakeDetails,
   };
 }
