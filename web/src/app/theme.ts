@@ -22,6 +22,12 @@ const accent: MantineColorsTuple = [
   "#0d383e",
 ];
 
+const filledButton = {
+  "--button-bg": "var(--accent)",
+  "--button-hover": "var(--accent)",
+  "--button-color": "var(--on-accent)",
+};
+
 /** Mantine dressed as a pale sleeve: matt grounds, hairlines, small radii, no shadows, one accent. */
 export const theme = createTheme({
   fontFamily: "var(--text)",
@@ -34,7 +40,11 @@ export const theme = createTheme({
   defaultRadius: 3,
   respectReducedMotion: true,
   components: {
-    Button: Button.extend({ defaultProps: { variant: "default", size: "sm" } }),
+    Button: Button.extend({
+      defaultProps: { variant: "default", size: "sm" },
+      // Mantine writes white on every filled button; on the pale accent of the dark scheme nobody could read it.
+      vars: (_theme, { variant }) => ({ root: variant === "filled" ? filledButton : {} }),
+    }),
     Modal: Modal.extend({ defaultProps: { centered: true, transitionProps: { duration: 80 } } }),
     InputWrapper: InputWrapper.extend({
       styles: { label: { fontSize: 13, fontWeight: 550, color: "var(--ink-soft)" }, error: { fontSize: 13 } },
@@ -68,6 +78,8 @@ const scheme = {
   "--mantine-color-disabled": "var(--wash)",
   "--mantine-color-disabled-color": "var(--ink-soft)",
   "--mantine-color-disabled-border": "var(--line)",
+  "--mantine-color-accent-filled": "var(--accent)",
+  "--mantine-color-accent-filled-hover": "var(--accent)",
   "--mantine-primary-color-filled": "var(--accent)",
   "--mantine-primary-color-filled-hover": "var(--accent)",
   "--mantine-primary-color-contrast": "var(--on-accent)",
