@@ -66,6 +66,30 @@ describe("an empty shop", () => {
     }
   });
 
+  it("lets the shop change a rule, refuses an absurd one, and finds the way back", async () => {
+    const job = await browser.driver.getCurrentUrl();
+    await resize(browser.driver, { width: 1280, height: 800, scheme: "light" });
+    await page.open("/house-rules");
+    await page.fill("Drained means at or below", "400");
+    await page.press(Key.TAB);
+    await page.see("must lie between 1 and 60 V");
+    await page.fill("Warranty", "12");
+    await page.press(Key.TAB);
+    await page.see("changed 1 time");
+    await browser.driver.get(job);
+    await page.chord(Key.ALT, "9");
+    await page.see("Warranty of 12 months from today");
+    await page.open("/house-rules");
+    await page.until(
+      "see the refused limit gone",
+      async () => (await (await page.field("Drained means at or below")).getAttribute("value")) === "10",
+    );
+    await page.click("Back to 6 months");
+    await page.see("changed 2 times");
+    await browser.driver.get(job);
+    await page.seeNamed("1 Intake");
+  });
+
   it("keeps the focus visible and reaches the board by Tab", async () => {
     await resize(browser.driver, { width: 1280, height: 800, scheme: "light" });
     await page.chord(Key.ALT, "3");

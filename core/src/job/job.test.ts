@@ -79,7 +79,6 @@ describe("openPoints", () => {
     expect(codes(job)).toEqual(["charge_not_verified"]);
     expect(openPoints(job, sampleRules, now)).toEqual(openPoints(job, sampleRules, now + 1000));
     expect(codes({ ...job, chargeEvents: [volts(311, 5), volts(2, 3)] })).toEqual([]);
-    expect(codes({ ...job, handedOverAt: "2026-11-23T11:00:00Z" })).toEqual([]);
   });
 });
 

@@ -39,8 +39,7 @@ export function openPoints(
 ): readonly OpenPoint[] {
   const points = [...partPoints(facts, judgements), ...railPoints(facts, rules)];
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
-  // Once the unit is back with its owner its charge is nobody's to verify here.
-  if (facts.handedOverAt === null && facts.energyStores.length > 0 && charge.name !== "verified") {
+  if (facts.energyStores.length > 0 && charge.name !== "verified") {
     points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
   }
   return points;

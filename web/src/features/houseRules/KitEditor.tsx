@@ -8,6 +8,14 @@ import classes from "./houseRules.module.css";
 
 const fresh: DrainKitItem = { name: "", kind: "resistor", count: 1, ohms: 10e3, watts: 5, volts: 500 };
 
+/** The numbers of a line, in the order of its columns. */
+const figures = [
+  { key: "count", label: "in series", unit: "", limits: [1, 8] },
+  { key: "ohms", label: "ohms each", unit: "Ω", limits: [10, 10e6] },
+  { key: "watts", label: "watts each", unit: "W", limits: [0.1, 2000] },
+  { key: "volts", label: "volts each", unit: "V", limits: [1, 5000] },
+] as const;
+
 /** What the shop drains with: named parts with their ratings; stored as a whole when every line is understood. */
 export function KitEditor(props: {
   readonly value: readonly DrainKitItem[];
@@ -46,50 +54,23 @@ export function KitEditor(props: {
               )
             }
           />
-          <QuantityInput
-            isLabelHidden
-            isCompact
-            size="xs"
-            label={`Line ${index + 1}, in series`}
-            unit=""
-            limits={[1, 8]}
-            value={item.count}
-            onChange={(count) => set(index, { count: count ?? 1 })}
-          />
-          {item.kind === "resistor" ? (
-            <QuantityInput
-              isLabelHidden
-              isCompact
-              size="xs"
-              label={`Line ${index + 1}, ohms each`}
-              unit="Ω"
-              limits={[10, 10e6]}
-              value={item.ohms}
-              onChange={(ohms) => set(index, { ohms })}
-            />
-          ) : (
-            <span />
+          {figures.map(({ key, label, unit, limits }) =>
+            key === "ohms" && item.kind === "lamp" ? (
+              <span key={key} />
+            ) : (
+              <QuantityInput
+                key={key}
+                isLabelHidden
+                isCompact
+                size="xs"
+                label={`Line ${index + 1}, ${label}`}
+                unit={unit}
+                limits={limits}
+                value={item[key]}
+                onChange={(value) => value !== null && set(index, { [key]: value })}
+              />
+            ),
           )}
-          <QuantityInput
-            isLabelHidden
-            isCompact
-            size="xs"
-            label={`Line ${index + 1}, watts each`}
-            unit="W"
-            limits={[0.1, 2000]}
-            value={item.watts}
-            onChange={(watts) => watts !== null && set(index, { watts })}
-          />
-          <QuantityInput
-            isLabelHidden
-            isCompact
-            size="xs"
-            label={`Line ${index + 1}, volts each`}
-            unit="V"
-            limits={[1, 5000]}
-            value={item.volts}
-            onChange={(volts) => volts !== null && set(index, { volts })}
-          />
           <ActionIcon
             variant="subtle"
             color="gray"
