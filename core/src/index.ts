@@ -32,7 +32,14 @@ export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from
 export { doneSteps } from "./job/rework";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
-export { type BoardFacts, judgeBoard, latestSigns, type SignObservation } from "./judgement/judgeBoard";
+export {
+  type BoardFacts,
+  type JudgedPart,
+  judgeBoard,
+  judgePosition,
+  latestSigns,
+  type SignObservation,
+} from "./judgement/judgeBoard";
 export {
   expectedEsrOfPart,
   type InCircuitSchool,

@@ -173,6 +173,12 @@ describe("one job through all nine lenses", () => {
     await (await page.field("Reading, DC of Output")).sendKeys("12,2", Key.ENTER);
     await page.see("12.2 V no load");
     await page.seeNamed("Charge watch: Bulk C1 unknown: a live reading was taken");
+    await lens(2, "Mains and log");
+    const card = "Bulk C1 unknown: a live reading was taken";
+    await page.until(
+      "see lens and card agree with the frame",
+      async () => (await page.text()).split(card).length === 4,
+    );
   });
 
   it("judges with reasons", async () => {

@@ -2,7 +2,7 @@ import { judgeBoard } from "../judgement/judgeBoard";
 import type { PartJudgement } from "../judgement/judgePart";
 import { jobChargeState } from "./jobCharge";
 import { type JobFacts, type JobRules, type Lens, lenses } from "./jobFacts";
-import { needsReplacement, openPoints } from "./openPoints";
+import { needsReplacement, type OpenPoint, openPoints } from "./openPoints";
 import { doneSteps } from "./rework";
 
 /** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */
@@ -21,13 +21,13 @@ export function lensProgress(
   rules: JobRules,
   nowMilliseconds: number,
   judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
+  points: readonly OpenPoint[] = openPoints(facts, rules, nowMilliseconds, judgements),
 ): readonly LensProgress[] {
   const verdicts = [...judgements.values()];
   const capacitors = facts.positions.filter((position) => position.kind === "electrolytic");
   const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
   const planned = facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId);
   const finished = planned.filter((id) => doneSteps(facts.ticks, id).size === 4);
-  const points = openPoints(facts, rules, nowMilliseconds, judgements);
   const proofPoints = points.filter((point) => point.code.startsWith("rail_") || point.code.startsWith("ripple_"));
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");

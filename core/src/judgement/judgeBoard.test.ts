@@ -2,7 +2,7 @@ import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../job/jobFacts";
-import { judgeBoard, latestSigns, type SignObservation } from "./judgeBoard";
+import { judgeBoard, judgePosition, latestSigns, type SignObservation } from "./judgeBoard";
 import type { VisualSign } from "./visualSigns";
 
 const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
@@ -147,6 +147,20 @@ describe("judgeBoard, a bank", () => {
     });
     expect(verdictOf(job, "C1")).toBe("failed");
     expect(judgeBoard(job, sampleRules.judgement, "current").get("at-C1")?.verdict).toBe("sound");
+  });
+});
+
+describe("judgePosition", () => {
+  it("says of one position what judgeBoard says of it, and nothing of one that is not there", () => {
+    const job = sampleJob({
+      readings: [sampleReading("C1", { value: 0.5 }), sampleReading("C2", { circuitState: "in_circuit" })],
+    });
+    for (const which of ["found", "current"] as const) {
+      for (const [id, judgement] of judgeBoard(job, sampleRules.judgement, which)) {
+        expect(judgePosition(job, id, sampleRules.judgement, which)).toEqual(judgement);
+      }
+    }
+    expect(judgePosition(job, "nowhere", sampleRules.judgement)).toBeUndefined();
   });
 });
 

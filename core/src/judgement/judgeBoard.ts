@@ -20,52 +20,72 @@ export interface BoardFacts {
   readonly signs: readonly SignObservation[];
 }
 
-/**
- * Judges the electrolytics of a board, by position. Which part of a position is judged:
- * `found` as it came in (Judge), `current` as it is now (Prove).
- */
+/** Which part of a position is judged: `found` as it came in (Judge), `current` as it is now (Prove). */
+export type JudgedPart = "found" | "current";
+
+/** Judges the electrolytics of a board, by position; a position without such a part has no judgement. */
 export function judgeBoard(
   board: BoardFacts,
   rules: JudgementRules,
-  which: "found" | "current" = "found",
+  which: JudgedPart = "found",
   constants: JudgementConstants = judgementConstants,
 ): ReadonlyMap<string, PartJudgement> {
+  const judge = boardJudge(board, rules, which, constants);
+  const judgements = new Map<string, PartJudgement>();
+  for (const position of board.positions) {
+    const judgement = judge(position);
+    if (judgement) judgements.set(position.id, judgement);
+  }
+  return judgements;
+}
+
+/** The same for one position, where the rest of the board does not matter. */
+export function judgePosition(
+  board: BoardFacts,
+  positionId: string,
+  rules: JudgementRules,
+  which: JudgedPart = "found",
+  constants: JudgementConstants = judgementConstants,
+): PartJudgement | undefined {
+  const position = board.positions.find((one) => one.id === positionId);
+  return position && boardJudge(board, rules, which, constants)(position);
+}
+
+/** What is the same for every position is made once: standing readings, and which parts count for a bank. */
+function boardJudge(
+  board: BoardFacts,
+  rules: JudgementRules,
+  which: JudgedPart,
+  constants: JudgementConstants,
+): (position: BoardPosition) => PartJudgement | undefined {
   const pick = which === "found" ? foundPart : currentPart;
   const standing = standingReadings(board.readings);
-  const judgements = new Map<string, PartJudgement>();
+  const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
   const placed = (position: BoardPosition): PlacedPart | null => {
     const part = pick(board.fittedParts, position.id);
     return part ? { position, part } : null;
   };
-  for (const position of board.positions) {
-    if (position.kind !== "electrolytic") continue;
-    const subject = placed(position);
-    if (!subject) continue;
-    const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
+  return (position) => {
+    const subject = position.kind === "electrolytic" ? placed(position) : null;
+    if (!subject) return undefined;
     const bank = bankOf(position, board.positions, candidates)
       .map(placed)
       .filter((member) => member !== null);
     const partIds = new Set(bank.map((member) => member.part.id));
-    judgements.set(
-      position.id,
-      judgePart(
-        {
-          subject,
-          bank,
-          readings: standing.filter((reading) => reading.fittedPartId === subject.part.id),
-          bankReadings: standing.filter(
-            (reading) =>
-              (reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
-              (reading.targetKind === "bank" && reading.targetId === position.netId),
-          ),
-          signs: latestSigns(board.signs, subject.part.id),
-          rules,
-        },
-        constants,
+    const question = {
+      subject,
+      bank,
+      readings: standing.filter((reading) => reading.fittedPartId === subject.part.id),
+      bankReadings: standing.filter(
+        (reading) =>
+          (reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
+          (reading.targetKind === "bank" && reading.targetId === position.netId),
       ),
-    );
-  }
-  return judgements;
+      signs: latestSigns(board.signs, subject.part.id),
+      rules,
+    };
+    return judgePart(question, constants);
+  };
 }
 
 /** The latest state of each sign on a part. */

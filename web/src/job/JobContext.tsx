@@ -4,12 +4,14 @@ import {
   type JobFacts,
   type JobRules,
   jobChargeState,
+  jobChargeStates,
   judgeBoard,
   type LensProgress,
   lensProgress,
   type OpenPoint,
   openPoints,
   type PartJudgement,
+  worstChargeState,
 } from "@pale-cap/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 
@@ -20,6 +22,8 @@ export interface JobView {
   readonly houseRules: HouseRuleValues;
   readonly rules: JobRules;
   readonly judgements: ReadonlyMap<string, PartJudgement>;
+  /** State of every energy store; `charge` is the worst of them. */
+  readonly chargeStates: readonly ChargeState[];
   readonly charge: ChargeState;
   readonly progress: readonly LensProgress[];
   readonly openPoints: readonly OpenPoint[];
@@ -62,15 +66,18 @@ export function JobProvider(props: {
   const view = useMemo((): JobView => {
     // A fact logged since the last tick must not lie in the future of the fold.
     const nowMilliseconds = Math.max(tick, Date.now());
+    const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
+    const points = openPoints(facts, rules, nowMilliseconds, judgements);
     return {
       detail,
       facts,
       houseRules,
       rules,
       judgements,
-      charge: jobChargeState(facts, rules.charge, nowMilliseconds),
-      progress: lensProgress(facts, rules, nowMilliseconds, judgements),
-      openPoints: openPoints(facts, rules, nowMilliseconds, judgements),
+      chargeStates,
+      charge: worstChargeState(chargeStates),
+      progress: lensProgress(facts, rules, nowMilliseconds, judgements, points),
+      openPoints: points,
       nowMilliseconds,
     };
   }, [detail, facts, houseRules, rules, judgements, tick]);

@@ -1,7 +1,7 @@
 import type { JobDetail, NewReading } from "@pale-cap/contract";
 import {
   currentPart,
-  judgeBoard,
+  judgePosition,
   parseQuantity,
   type QuantityKind,
   type SiPrefix,
@@ -62,13 +62,11 @@ export function useProbe() {
   const parsed = number.trim() === "" ? null : parseQuantity(number, unit, defaultPrefix);
   const value = parsed?.ok ? parsed.value : null;
 
-  const isPowered = target?.kind === "rail";
-
   const wouldBe = useMemo(() => {
     if (target?.kind !== "part") return undefined;
     const draft = value === null ? null : draftReading({ detail, target, quantity, value, settings });
     const readings = draft ? [...facts.readings, draft] : facts.readings;
-    return judgeBoard({ ...facts, readings }, rules.judgement, "current").get(target.id);
+    return judgePosition({ ...facts, readings }, target.id, rules.judgement, "current");
   }, [detail, facts, rules, target, value, quantity, settings]);
 
   function step(by: number): void {
@@ -123,7 +121,6 @@ export function useProbe() {
     step,
     log,
     undo,
-    isPowered,
   };
 }
 

@@ -3,7 +3,6 @@ import {
   type CircuitState,
   type PolarityMark,
   type QuantityKind,
-  type ReworkStep,
   sectionFacts,
   type Unit,
   type VisualSign,
@@ -43,13 +42,6 @@ export const circuitLabels: Readonly<Record<CircuitState, string>> = {
   in_circuit: "in circuit",
   lead_lifted: "one lead lifted",
   out: "out of circuit",
-};
-
-export const stepLabels: Readonly<Record<ReworkStep, string>> = {
-  removed: "out",
-  fitted: "in",
-  polarity_board_mark: "board mark",
-  polarity_part_mark: "part stripe",
 };
 
 /** A direction on the board as a person points: 0 is right, 90 is down. */

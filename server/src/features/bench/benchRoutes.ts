@@ -30,6 +30,7 @@ function benchLine(detail: JobDetail, rules: JobRules, nowMilliseconds: number):
   const { job } = detail;
   const facts = jobFacts(detail);
   const judgements = judgeBoard(facts, rules.judgement);
+  const points = openPoints(facts, rules, nowMilliseconds, judgements);
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
   return {
     id: job.id,
@@ -38,8 +39,8 @@ function benchLine(detail: JobDetail, rules: JobRules, nowMilliseconds: number):
     deviceMaker: job.deviceMaker,
     deviceModel: job.deviceModel,
     complaint: job.complaint,
-    lens: lensReached(lensProgress(facts, rules, nowMilliseconds, judgements)),
-    openPointCount: openPoints(facts, rules, nowMilliseconds, judgements).length,
+    lens: lensReached(lensProgress(facts, rules, nowMilliseconds, judgements, points)),
+    openPointCount: points.length,
     chargeName: charge.name,
     chargeVolts: charge.predictedVolts ?? charge.volts,
     chargeAt: charge.at,

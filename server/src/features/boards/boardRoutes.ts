@@ -31,7 +31,7 @@ export function boardRoutes({ database, now }: AppContext): ExpressRouter {
       now,
       { id: edit.id, kind: `board ${jobId}`, body: edit },
       async (transaction) => {
-        const boardId = (await loadJob(database, jobId, transaction)).board.id;
+        const boardId = await boardOfJob(jobId, transaction);
         for (const [index, change] of edit.changes.entries()) {
           try {
             await applyChange(boardId, change, transaction);
@@ -45,6 +45,12 @@ export function boardRoutes({ database, now }: AppContext): ExpressRouter {
     );
     response.json(result);
   });
+
+  async function boardOfJob(jobId: string, transaction: Transaction): Promise<string> {
+    const board = await models.boards.findOne({ where: { jobId }, attributes: ["id"], transaction, raw: true });
+    if (!board) throw new HttpProblem("not_found", "There is no job with this id.");
+    return (board as unknown as { id: string }).id;
+  }
 
   async function applyChange(boardId: string, change: BoardChange, transaction: Transaction): Promise<void> {
     if (change.table === "board") {

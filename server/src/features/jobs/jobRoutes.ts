@@ -72,7 +72,6 @@ export function jobRoutes({ database, now }: AppContext): ExpressRouter {
   router.post(routes.acceptances, async (request, response) => {
     const jobId = idParameter(request.params.jobId);
     const body = parseBody(acceptanceSchema, request.body);
-    const read = async () => body;
     const { isNew, result } = await writeOnce(
       database,
       now,
@@ -82,7 +81,7 @@ export function jobRoutes({ database, now }: AppContext): ExpressRouter {
         await models.openPointAcceptances.create(row, { transaction });
         return body;
       },
-      read,
+      async () => body,
     );
     response.status(isNew ? 201 : 200).json(result);
   });
@@ -121,14 +120,14 @@ export function jobRoutes({ database, now }: AppContext): ExpressRouter {
   }
 
   async function closeJob(jobId: string, body: HandOver, transaction: Transaction): Promise<void> {
-    const detail = await loadJob(database, jobId, transaction);
-    const values = foldHouseRules(await loadRuleChanges(database));
-    const rules = jobRules(values);
     if (body.isReopened) {
       const reopened = { handedOverAt: null, warrantyUntil: null, handOverNote: body.note };
       await models.jobs.update(reopened, { where: { id: jobId }, transaction });
       return;
     }
+    const detail = await loadJob(database, jobId, transaction);
+    const values = foldHouseRules(await loadRuleChanges(database));
+    const rules = jobRules(values);
     const [row] = await database.sequelize.query<{ until: string }>(
       "SELECT ((($1::timestamptz) AT TIME ZONE $3)::date + make_interval(months => $2::int))::date::text AS until",
       { bind: [body.handedOverAt, body.warrantyMonths, values["shop.timeZone"]], type: QueryTypes.SELECT, transaction },

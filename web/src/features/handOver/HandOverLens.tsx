@@ -1,6 +1,5 @@
 import { Button, TextInput } from "@mantine/core";
-import { judgeBoard } from "@pale-cap/core";
-import { useCallback, useMemo, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { newId } from "../../api/newId";
 import { BoardPanel } from "../../job/BoardPanel";
@@ -8,6 +7,7 @@ import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { useAcceptPointMutation, useHandOverMutation } from "../../job/jobApi";
 import { LensLayout } from "../../job/LensLayout";
+import { useVerdictLook } from "../../job/useVerdictLook";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { dayText } from "../../ui/times";
@@ -16,12 +16,11 @@ import classes from "./handOver.module.css";
 
 /** What is still open, the report, and closing the job. */
 export function HandOverLens() {
-  const { detail, facts, rules, openPoints, houseRules } = useJob();
+  const { detail, openPoints, houseRules } = useJob();
   const { job } = detail;
   const [handOver, { error, isLoading }] = useHandOverMutation();
   // What leaves the shop: the parts that are in now, not the ones that were found.
-  const now = useMemo(() => judgeBoard(facts, rules.judgement, "current"), [facts, rules]);
-  const look = useCallback((id: string) => ({ verdict: now.get(id)?.verdict }), [now]);
+  const look = useVerdictLook("current");
   const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
   const waiting = openPoints.filter((point) => !accepted.has(point.key));
   const months = houseRules["shop.warrantyMonths"];

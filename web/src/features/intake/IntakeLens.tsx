@@ -1,17 +1,17 @@
-import { useCallback } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
 import { deviceName } from "../../job/parts";
+import { useVerdictLook } from "../../job/useVerdictLook";
 import { Pane } from "../../ui/Pane";
 import { dayText } from "../../ui/times";
 import { IntakeForm } from "./IntakeForm";
 
 /** What it does wrong, what was agreed, and whose it is. */
 export function IntakeLens() {
-  const { detail, judgements } = useJob();
+  const { detail } = useJob();
   const { job } = detail;
-  const look = useCallback((id: string) => ({ verdict: judgements.get(id)?.verdict }), [judgements]);
+  const look = useVerdictLook("found");
   return (
     <LensLayout
       paneWidth="wide"

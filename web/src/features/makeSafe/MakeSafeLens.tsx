@@ -12,7 +12,7 @@ import { StoreForm } from "./StoreForm";
 
 /** What is charged, with what it is drained, and what was measured. */
 export function MakeSafeLens() {
-  const { detail, charge, facts } = useJob();
+  const { detail, charge, chargeStates, facts } = useJob();
   const storeNames = detail.energyStores.map((store) => store.positionId);
   const look = useCallback(
     (id: string) => ({ isFaded: !storeNames.includes(id), note: storeNames.includes(id) ? "energy store" : undefined }),
@@ -27,9 +27,10 @@ export function MakeSafeLens() {
           <Caution>
             {cautions.storedCharge} {cautions.shortWithTool}
           </Caution>
-          {detail.energyStores.map((store) => (
-            <StoreCard key={store.id} store={store} />
-          ))}
+          {detail.energyStores.map((store) => {
+            const state = chargeStates.find((one) => one.storeId === store.id);
+            return state && <StoreCard key={store.id} store={store} state={state} />;
+          })}
           <StoreForm />
           <ChargeLog />
         </Pane>

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from "@mantine/core";
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { absorptionRecovery, type DrainPlan, discharge, drainClues, foldChargeState } from "@pale-cap/core";
+import { absorptionRecovery, type ChargeState, type DrainPlan, discharge, drainClues } from "@pale-cap/core";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -19,8 +19,8 @@ import { useLogChargeEvent } from "./useLogChargeEvent";
 const DischargeChart = lazy(async () => ({ default: (await import("./DischargeChart")).DischargeChart }));
 
 /** One energy store: what it holds, how long a resistor takes, and what was measured on it. */
-export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
-  const { facts, rules, nowMilliseconds } = useJob();
+export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; readonly state: ChargeState }) {
+  const { facts, rules } = useJob();
   const inTurn = useInTurn();
   const [log, { error, isLoading }] = useLogChargeEvent();
   const [editStore, edit] = useEditEnergyStoreMutation();
@@ -28,7 +28,6 @@ export function StoreCard({ store }: { readonly store: EnergyStoreRow }) {
   const [isProved, setProved] = useState(false);
   const [isValid, setValid] = useState(true);
   const [plan, setPlan] = useState<DrainPlan | null>(null);
-  const state = foldChargeState(store, facts.chargeEvents, rules.charge, nowMilliseconds);
   const { capacitanceFarads, expectedVolts, drainOhms } = store;
   const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
   const targetVolts = rules.charge.workingVolts;

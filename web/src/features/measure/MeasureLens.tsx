@@ -1,21 +1,22 @@
-import { useCallback, useEffect } from "react";
+import { useEffect } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
 import { capacitorsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
+import { useVerdictLook } from "../../job/useVerdictLook";
 import { ProbeBar } from "../../probe/ProbeBar";
 import { MeasurePane } from "./MeasurePane";
 
 /** What to probe, what it should read, and what it read. */
 export function MeasureLens() {
-  const { detail, judgements } = useJob();
+  const { detail } = useJob();
   const [target, select] = useTarget();
   // Coming in with nothing selected, the first part is ready to be probed.
   useEffect(() => {
     const first = capacitorsInOrder(detail).find((one) => one.current);
     if (!target && first) select({ kind: "part", id: first.position.id });
   }, [detail, target, select]);
-  const look = useCallback((id: string) => ({ verdict: judgements.get(id)?.verdict }), [judgements]);
+  const look = useVerdictLook("found");
   return <LensLayout board={<BoardPanel look={look} />} pane={<MeasurePane />} foot={<ProbeBar />} />;
 }
