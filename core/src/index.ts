@@ -11,6 +11,15 @@ export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistance
 export { testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
+export {
+  type ClosedJob,
+  type Estimate,
+  type EstimateRules,
+  type EstimateSource,
+  leastClosedJobs,
+  repairEstimate,
+} from "./economics/repairEstimate";
+export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
 export {
   checksFor,
@@ -25,11 +34,14 @@ export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
 export { bankImpedance } from "./incircuit/bankImpedance";
 export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
 export { type DeviceKind, deviceKinds } from "./job/deviceKinds";
+export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./job/deviceProfiles";
+export * from "./job/familyFindings";
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export * from "./job/jobFacts";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
 export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
 export { doneSteps } from "./job/rework";
+export * from "./job/teardown";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
 export {
@@ -61,6 +73,8 @@ export {
 export { equivalentRippleCurrent } from "./life/equivalentRippleCurrent";
 export { lifeByTenKelvinRule } from "./life/lifeTenKelvin";
 export { lifeWithRippleHeating } from "./life/lifeWithRipple";
+export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
+export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
 export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
@@ -95,11 +109,16 @@ export {
   replacementRequirement,
 } from "./replacement/requirement";
 export { absorptionRecovery } from "./safety/absorptionRecovery";
+export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
 export { type ChargeHazard, chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./safety/discharge";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
 export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";
 export { type DrainKitItem, type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
-export { type SeriesLamp, seriesLampFor } from "./safety/firstPower";
+export { type DrainConnection, predictedDrainVolts } from "./safety/drainPrediction";
+export * from "./safety/energyStores";
+export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from "./safety/firstPower";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
+export * from "./safety/powerGate";
+export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";

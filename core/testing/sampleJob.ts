@@ -1,6 +1,7 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
 import type { JobFacts, JobRules } from "../src/job/jobFacts";
 import type { Reading } from "../src/readings/reading";
+import type { ChargeEvent, EnergyStore } from "../src/safety/chargeWatch";
 
 /** A net of a test board: 12 V output unless told otherwise. */
 export function sampleNet(more: Partial<BoardNet> = {}): BoardNet {
@@ -70,7 +71,7 @@ export function sampleReading(designator: string, more: Partial<Reading> = {}): 
     temperatureCelsius: null,
     isPowered: false,
     loadAmps: null,
-    rig: { isIsolationTransformer: false, isSeriesLamp: false },
+    rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
     isWithdrawn: false,
     supersedesId: null,
     measuredAt: new Date(Date.UTC(2026, 10, 23, 10, 0, count)).toISOString(),
@@ -105,6 +106,9 @@ export function sampleJob(more: Partial<JobFacts> = {}): JobFacts {
     signs: [],
     energyStores: [],
     chargeEvents: [],
+    powerEvents: [],
+    teardownSteps: [],
+    teardownReturns: [],
     plans: [],
     ticks: [],
     handedOverAt: null,
@@ -123,3 +127,32 @@ export const sampleRules: JobRules = {
   charge: { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true },
   rail: { railToleranceRatio: 0.05, rippleLimitRatio: 0.01 },
 };
+
+/** A bulk of 100 uF at 325 V, held by C1. */
+export function sampleStore(more: Partial<EnergyStore> = {}): EnergyStore {
+  return {
+    id: "store-1",
+    name: "Bulk C1",
+    kind: "bulk",
+    positionId: "at-C1",
+    netId: null,
+    capacitanceFarads: 100e-6,
+    expectedVolts: 325,
+    bleederOhms: null,
+    ...more,
+  };
+}
+
+/** A charge event on that store, so many seconds after ten o'clock. */
+export function sampleCharge(kind: ChargeEvent["kind"], seconds: number, more: Partial<ChargeEvent> = {}): ChargeEvent {
+  return {
+    kind,
+    storeId: kind.startsWith("mains") ? null : "store-1",
+    at: new Date(Date.UTC(2026, 10, 23, 10, 0, seconds)).toISOString(),
+    volts: null,
+    isMeterProved: false,
+    resistanceOhms: null,
+    drainItem: null,
+    ...more,
+  };
+}

@@ -2,9 +2,10 @@ import { OutOfRangeError } from "../../src/errors";
 import { equivalentRippleCurrent } from "../../src/life/equivalentRippleCurrent";
 import { lifeByTenKelvinRule } from "../../src/life/lifeTenKelvin";
 import { lifeWithRippleHeating, type RippleHeatingSchool } from "../../src/life/lifeWithRipple";
+import { missionLife } from "../../src/life/missionLife";
 import { rippleFrequencyMultiplier } from "../../src/life/rippleFrequencyMultiplier";
 import type { FamilyAdapter } from "../families";
-import { type Inputs, list, number, word } from "../inputs";
+import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
 const rating = (inputs: Inputs) => ({
   ratedLifeHours: number(inputs, "L0_h"),
@@ -50,5 +51,33 @@ export const lifeFamilies: Readonly<Record<string, FamilyAdapter>> = {
     });
     const result = equivalentRippleCurrent(part(inputs), harmonics);
     return { I_eq: result.equivalentAmpsRms, I_true: result.trueAmpsRms };
+  },
+  "d-mission": (inputs) => {
+    const segments = list(inputs, "segments").map((row) => {
+      const segment = record(row, "segments");
+      return {
+        hours: number(segment, "hours"),
+        ambientCelsius: number(segment, "Ta_C"),
+        rippleAmpsRms: number(segment, "I_A"),
+      };
+    });
+    const life = missionLife(
+      {
+        ratedLifeHours: number(inputs, "L0_h"),
+        ratedTemperatureCelsius: number(inputs, "T0_C"),
+        ratedRippleAmpsRms: number(inputs, "Ir_A"),
+        ratedCoreRiseKelvin: number(inputs, "dT0_K"),
+        school: heatingSchool(inputs),
+      },
+      segments,
+      optionalNumber(inputs, "off_Ta_C"),
+    );
+    return {
+      damage_per_day: life.damagePerDay,
+      life_days: life.lifeDays,
+      life_years: life.lifeYears,
+      life_years_cap: life.cappedLifeYears,
+      share_0: life.shares[0],
+    };
   },
 };

@@ -54,6 +54,7 @@ const pointers: readonly Pointer[] = [
   pointer("voltage_low", "peak charging without capacitance, or regulation", { "output-capacitors": 3, feedback: 2 }),
   pointer("voltage_high", "regulation lost: do not connect the load", { feedback: 4, "control-supply": 2 }),
   pointer("ripple_mains", "twice the mains on the rail", { bulk: 4, bridge: 1 }),
+  pointer("ripple_mains_single", "asymmetry: an open bridge diode or a lost half of a doubler", { bridge: 4, bulk: 2 }),
   pointer("ripple_switching", "the switching frequency on the rail", { "output-capacitors": 4 }),
   pointer("cold_start_fails", "electrolyte nearly dry: ESR far higher cold", {
     "control-supply": 4,
@@ -70,6 +71,13 @@ const pointers: readonly Pointer[] = [
   pointer("drops_after_seconds", "a protection trips", { "output-capacitors": 3, load: 2, "control-supply": 2 }),
   pointer("drops_after_minutes", "heat", { "output-capacitors": 2, "primary-switch": 2 }),
   pointer("worse_over_months", "drying, not breaking", { "output-capacitors": 3, standby: 3, "control-supply": 3 }),
+  pointer("hot_capacitor", "high ESR or leakage in that part, or it sits by a heat source", {
+    "output-capacitors": 3,
+    bulk: 2,
+    standby: 1,
+  }),
+  pointer("resets", "ripple on the low-voltage rail", { "output-capacitors": 4, standby: 2, load: 1 }),
+  pointer("same_in_others", "design heat, a marginal part, standby duty", { standby: 3, "output-capacitors": 2 }),
   pointer("intermittent", "a cracked joint, a connector", { input: 2, "primary-switch": 1, load: 2 }),
 ];
 

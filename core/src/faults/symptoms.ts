@@ -11,13 +11,14 @@ export const symptomGroups = [
     },
   },
   {
-    title: "What sounds",
+    title: "What sounds, smells, feels",
     symptoms: {
       ticking: "ticks, tries and gives up",
       whine: "whine, hiss or squeal",
       hum: "mains hum",
       bang: "a bang was heard",
       smell: "smell of burning or fish",
+      hot_capacitor: "one capacitor far hotter than its neighbours",
     },
   },
   {
@@ -28,6 +29,7 @@ export const symptomGroups = [
       voltage_low: "voltage low and steady",
       voltage_high: "voltage high",
       ripple_mains: "hum bars, ripple at twice the mains",
+      ripple_mains_single: "ripple at the mains frequency itself",
       ripple_switching: "ripple at the switching frequency",
     },
   },
@@ -42,6 +44,8 @@ export const symptomGroups = [
       drops_after_minutes: "after minutes",
       worse_over_months: "worse over months",
       intermittent: "comes and goes",
+      resets: "radio link or processor resets",
+      same_in_others: "same fault in several of this type",
     },
   },
 ] as const;

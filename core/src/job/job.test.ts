@@ -6,6 +6,7 @@ import {
   sampleRailReading,
   sampleReading,
   sampleRules,
+  sampleStore,
 } from "../../testing/sampleJob";
 import { railProof } from "../proof/railProof";
 import { combineRepeats } from "../readings/combineRepeats";
@@ -30,9 +31,10 @@ const volts = (value: number, minutesAgo: number, isMeterProved = true): ChargeE
   volts: value,
   isMeterProved,
   resistanceOhms: null,
+  drainItem: null,
   at: new Date(now - minutesAgo * 60_000).toISOString(),
 });
-const store = { id: "store", name: "Bulk", capacitanceFarads: 1e-4, expectedVolts: 325 };
+const store = sampleStore({ id: "store", positionId: null });
 const bad = [sampleReading("C1", { value: 0.6 }), sampleReading("C2", { value: 0.034 })];
 const replaced: Partial<JobFacts> = {
   readings: bad,
@@ -117,7 +119,7 @@ describe("lensProgress", () => {
 
 describe("the charge of a job", () => {
   it("draws the conclusion from a live reading without being told", () => {
-    const facts = { energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)], readings: [] };
+    const facts = { positions: [], energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)], readings: [] };
     expect(jobChargeState(facts, sampleRules.charge, now).name).toBe("verified");
     const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
     expect(jobChargeState({ ...facts, readings: [live] }, sampleRules.charge, now).reason).toBe("live_reading");
@@ -152,8 +154,8 @@ describe("railProof", () => {
     expect(railProof(net, [sampleRailReading("net-12", { value: 5 })], sampleRules.rail).unloaded).toBe("no_limit");
   });
   it("proves nothing from readings through a series lamp or an isolation transformer", () => {
-    const lamp = { isSeriesLamp: true, isIsolationTransformer: false };
-    const transformer = { isSeriesLamp: false, isIsolationTransformer: true };
+    const lamp = { isSeriesLamp: true, isIsolationTransformer: false, isElectronicLimiter: false };
+    const transformer = { isSeriesLamp: false, isIsolationTransformer: true, isElectronicLimiter: false };
     expect(proof({ value: 12.1, rig: lamp }, { value: 11.9, loadAmps: 2, rig: transformer })).toMatchObject({
       unloaded: "not_measured",
       loaded: "not_measured",

@@ -1,3 +1,4 @@
+import type { BoardPosition } from "../board/board";
 import { type Reading, standingReadings } from "../readings/reading";
 import {
   type ChargeEvent,
@@ -10,31 +11,41 @@ import {
 
 /** What the charge watch of a job is drawn from. */
 export interface ChargeFacts {
+  readonly positions: readonly BoardPosition[];
   readonly energyStores: readonly EnergyStore[];
   readonly chargeEvents: readonly ChargeEvent[];
   readonly readings: readonly Reading[];
 }
 
-/** State of every energy store of a job; every reading under power counts as a live reading of its own accord. */
+/**
+ * State of every energy store of a job. Every reading under power counts as a live reading of its own accord, and a
+ * voltage above the working voltage that a probe finds on a store's part shows that it is charged. A low one proves
+ * nothing here: the bar does not ask whether the meter was proved.
+ */
 export function jobChargeStates(
   facts: ChargeFacts,
   rules: ChargeRules,
   nowMilliseconds: number,
 ): readonly ChargeState[] {
-  const live = standingReadings(facts.readings)
-    .filter((reading) => reading.isPowered)
-    .map(
-      (reading): ChargeEvent => ({
-        kind: "live_reading",
-        storeId: null,
-        at: reading.measuredAt,
-        volts: null,
-        isMeterProved: false,
-        resistanceOhms: null,
-      }),
-    );
-  const events = [...facts.chargeEvents, ...live];
+  const nothing = { volts: null, isMeterProved: false, resistanceOhms: null, drainItem: null };
+  const drawn = standingReadings(facts.readings).flatMap((reading): ChargeEvent[] => {
+    const at = reading.measuredAt;
+    if (reading.isPowered) return [{ ...nothing, kind: "live_reading", storeId: null, at }];
+    const volts = reading.value ?? 0;
+    if (reading.quantity !== "dc_voltage" || Math.abs(volts) <= rules.workingVolts) return [];
+    const storeId = storeOf(facts, reading.targetId)?.id;
+    return storeId ? [{ ...nothing, kind: "voltage_measured", storeId, volts, at }] : [];
+  });
+  const events = [...facts.chargeEvents, ...drawn];
   return facts.energyStores.map((store) => foldChargeState(store, events, rules, nowMilliseconds));
+}
+
+/** The store that a part belongs to, by itself or through its net. */
+function storeOf(facts: ChargeFacts, positionId: string): EnergyStore | undefined {
+  const netId = facts.positions.find((one) => one.id === positionId)?.netId ?? null;
+  return facts.energyStores.find(
+    (store) => store.positionId === positionId || (netId !== null && store.netId === netId),
+  );
 }
 
 /** What the frame shows: the worst store. */

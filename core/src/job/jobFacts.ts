@@ -4,6 +4,8 @@ import type { JudgementRules } from "../judgement/judgePart";
 import type { RailRules } from "../proof/railProof";
 import type { Reading } from "../readings/reading";
 import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
+import type { PowerEvent } from "../safety/powerGate";
+import type { TeardownReturn, TeardownStep } from "./teardown";
 
 export const lenses = [
   "intake",
@@ -46,6 +48,9 @@ export interface JobFacts {
   readonly signs: readonly SignObservation[];
   readonly energyStores: readonly EnergyStore[];
   readonly chargeEvents: readonly ChargeEvent[];
+  readonly powerEvents: readonly PowerEvent[];
+  readonly teardownSteps: readonly TeardownStep[];
+  readonly teardownReturns: readonly TeardownReturn[];
   readonly plans: readonly ReplacementPlan[];
   readonly ticks: readonly ReworkTick[];
   readonly handedOverAt: string | null;

@@ -3,9 +3,11 @@ import { judgeBoard } from "../judgement/judgeBoard";
 import type { PartJudgement } from "../judgement/judgePart";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
+import { powerGate } from "../safety/powerGate";
 import { jobChargeState } from "./jobCharge";
 import type { JobFacts, JobRules } from "./jobFacts";
 import { doneSteps } from "./rework";
+import { closingList } from "./teardown";
 
 export type OpenPointCode =
   | "part_not_replaced"
@@ -17,7 +19,10 @@ export type OpenPointCode =
   | "rail_outside_limits"
   | "ripple_not_measured"
   | "ripple_above_limit"
-  | "charge_not_verified";
+  | "charge_not_verified"
+  | "power_gate_shut"
+  | "earth_screws_missing"
+  | "not_put_back";
 
 /** Something that was logged or left out and that a job must not be closed over in silence. */
 export interface OpenPoint {
@@ -42,7 +47,28 @@ export function openPoints(
   if (facts.energyStores.length > 0 && charge.name !== "verified") {
     points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
   }
-  return points;
+  if (powerGate(facts.symptoms, facts.powerEvents).isShut) {
+    points.push({ key: "power_gate", code: "power_gate_shut", subject: "", positionId: null, netId: null });
+  }
+  return [...points, ...teardownPoints(facts)];
+}
+
+/** What came out and has not gone back; earth screws by themselves, because a life hangs on them. */
+function teardownPoints(facts: JobFacts): OpenPoint[] {
+  const missing = closingList(facts.teardownSteps, facts.teardownReturns).filter((line) => line.missingCount > 0);
+  const point = (code: OpenPointCode, count: number): OpenPoint[] =>
+    count > 0 ? [{ key: code, code, subject: String(count), positionId: null, netId: null }] : [];
+  const [earth, rest] = [
+    missing.filter((line) => line.step.kind === "earth_screws"),
+    missing.filter((line) => line.step.kind !== "earth_screws"),
+  ];
+  return [
+    ...point(
+      "earth_screws_missing",
+      earth.reduce((sum, line) => sum + line.missingCount, 0),
+    ),
+    ...point("not_put_back", rest.length),
+  ];
 }
 
 function partPoints(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>): OpenPoint[] {

@@ -19,6 +19,7 @@ const assumedFrequencyHertz: Readonly<Record<QuantityKind, number>> = {
   dc_voltage: 0,
   ripple_voltage: 0,
   voltage_loss: 0,
+  resistance: 0,
 };
 const assumedTemperatureCelsius = 20;
 

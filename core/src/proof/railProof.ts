@@ -28,7 +28,7 @@ export interface RailProof {
 }
 
 /**
- * What the readings on a rail prove, against its limits. A reading through a series lamp or an isolation transformer is
+ * What the readings on a rail prove, against its limits. A reading through a series lamp, a limiter or an isolation transformer is
  * not the same measurement: it is kept, but proves nothing here. Load regulation is related to the nominal voltage (the usual
  * bench convention; relating it to the loaded voltage differs by less than the regulation itself). Only readings under
  * load count for "loaded" and only the latest of each kind counts.
@@ -70,7 +70,7 @@ export function railProof(net: BoardNet, readings: readonly Reading[], rules: Ra
 }
 
 function isDirect({ rig }: Reading): boolean {
-  return !rig.isSeriesLamp && !rig.isIsolationTransformer;
+  return !rig.isSeriesLamp && !rig.isElectronicLimiter && !rig.isIsolationTransformer;
 }
 
 function inside(value: number | null, edges: readonly number[] | null): CheckState {

@@ -1,5 +1,5 @@
 /** What can be read; the unit follows from it. */
-export const quantities = ["esr", "capacitance", "dc_voltage", "ripple_voltage", "voltage_loss"] as const;
+export const quantities = ["esr", "capacitance", "dc_voltage", "ripple_voltage", "voltage_loss", "resistance"] as const;
 export type QuantityKind = (typeof quantities)[number];
 
 /** in_circuit: nothing lifted; lead_lifted: one lead free; out: on the bench. */
@@ -14,6 +14,7 @@ export type TargetKind = (typeof targetKinds)[number];
 export interface Rig {
   readonly isIsolationTransformer: boolean;
   readonly isSeriesLamp: boolean;
+  readonly isElectronicLimiter: boolean;
 }
 
 /** One reading as it was taken. Readings are never changed: a correction supersedes. */

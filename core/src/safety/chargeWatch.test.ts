@@ -1,15 +1,24 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
+import { sampleStore } from "../../testing/sampleJob";
 import { type ChargeEvent, type ChargeRules, type EnergyStore, foldChargeState, worstChargeState } from "./chargeWatch";
 
-const store: EnergyStore = { id: "c1", name: "Bulk", capacitanceFarads: 100e-6, expectedVolts: 325 };
+const store: EnergyStore = sampleStore({ id: "c1" });
 const rules: ChargeRules = { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true };
 const start = Date.parse("2026-11-23T10:00:00Z");
 
 /** An event so many seconds after the start. */
 function at(seconds: number, event: Partial<ChargeEvent> & Pick<ChargeEvent, "kind">): ChargeEvent {
   const time = new Date(start + seconds * 1000).toISOString();
-  return { storeId: "c1", volts: null, isMeterProved: false, resistanceOhms: null, at: time, ...event };
+  return {
+    storeId: "c1",
+    volts: null,
+    isMeterProved: false,
+    resistanceOhms: null,
+    drainItem: null,
+    at: time,
+    ...event,
+  };
 }
 const measured = (seconds: number, volts: number, isMeterProved = true) =>
   at(seconds, { kind: "voltage_measured", volts, isMeterProved });

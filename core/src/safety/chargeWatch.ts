@@ -1,4 +1,6 @@
-import { decayedVolts } from "./discharge";
+import type { DrainKitItem } from "./drainPlan";
+import { predictedDrainVolts } from "./drainPrediction";
+import type { StoreKind } from "./energyStores";
 
 /** What was logged about stored energy. `storeId` null: the whole unit. */
 export interface ChargeEvent {
@@ -11,11 +13,19 @@ export interface ChargeEvent {
   readonly isMeterProved: boolean;
   /** Drain path, with kind drain_started. */
   readonly resistanceOhms: number | null;
+  /** The named part of the shop's kit, with kind drain_started; null: a plain resistance. */
+  readonly drainItem: DrainKitItem | null;
 }
 
 export interface EnergyStore {
   readonly id: string;
   readonly name: string;
+  readonly kind: StoreKind;
+  /** The part that holds it, or the net of a bank. */
+  readonly positionId: string | null;
+  readonly netId: string | null;
+  /** Fixed resistor across it; null where none is known. */
+  readonly bleederOhms: number | null;
   readonly capacitanceFarads: number | null;
   readonly expectedVolts: number | null;
 }
@@ -130,9 +140,11 @@ function withClock(
   if (state.name !== "draining") return state;
   const drain = ordered.filter((event) => event.kind === "drain_started").at(-1);
   const start = state.volts ?? store.expectedVolts;
-  if (!drain?.resistanceOhms || !store.capacitanceFarads || start === null) return state;
-  const tau = drain.resistanceOhms * store.capacitanceFarads;
-  return { ...state, predictedVolts: decayedVolts(Math.abs(start), tau, elapsedSeconds) };
+  if (!drain || !store.capacitanceFarads || start === null) return state;
+  const { resistanceOhms, drainItem: item } = drain;
+  const { capacitanceFarads, bleederOhms } = store;
+  const path = { capacitanceFarads, startVolts: Math.abs(start), bleederOhms, item, resistanceOhms };
+  return { ...state, predictedVolts: predictedDrainVolts(path, elapsedSeconds) };
 }
 
 const severity: Readonly<Record<ChargeStateName, number>> = { verified: 0, draining: 1, unknown: 2, charged: 3 };

@@ -1,14 +1,16 @@
 import { describe, expect, it } from "vitest";
+import { sampleStore } from "../../testing/sampleJob";
 import type { ChargeEvent } from "./chargeWatch";
 import { drainClues } from "./drainClues";
 
-const store = { id: "c1", name: "Bulk", capacitanceFarads: 100e-6, expectedVolts: 325 };
+const store = sampleStore({ id: "c1" });
 const at = (seconds: number, more: Partial<ChargeEvent>): ChargeEvent => ({
   kind: "voltage_measured",
   storeId: "c1",
   volts: null,
   isMeterProved: false,
   resistanceOhms: null,
+  drainItem: null,
   at: new Date(Date.UTC(2026, 10, 23, 10, 0, seconds)).toISOString(),
   ...more,
 });
@@ -35,6 +37,18 @@ describe("drainClues", () => {
   it("names no capacitance where nothing falls at all: the path is not connected", () => {
     const [clue] = drainClues(store, [volts(0, 300), drain(0), volts(3, 300)], 10);
     expect(clue).toMatchObject({ code: "falls_too_slowly", impliedFarads: null });
+  });
+  it("follows a lamp's own course, and names no capacitance from it", () => {
+    const item = { name: "60 W", kind: "lamp", count: 1, ohms: null, watts: 60, volts: 230 } as const;
+    const lamp = at(0, { kind: "drain_started", drainItem: item });
+    const [clue] = drainClues(store, [volts(0, 300), lamp, volts(2, 280)], 10);
+    expect(clue).toMatchObject({ code: "falls_too_slowly", impliedFarads: null });
+    expect(drainClues(store, [volts(0, 300), lamp, volts(2, 0.4)], 10)).toEqual([]);
+  });
+  it("counts a bleeder into the prediction", () => {
+    const bled = { ...store, bleederOhms: 10e3 };
+    const [clue] = drainClues(bled, [volts(0, 300), drain(0), volts(1, 300 * Math.exp(-1))], 10);
+    expect(clue?.predictedVolts).toBeCloseTo(300 * Math.exp(-2), 6);
   });
   it("points at a zero from the start, until a voltage was seen", () => {
     expect(codes(volts(0, 0), volts(20, 0.2))).toEqual(["zero_from_start"]);

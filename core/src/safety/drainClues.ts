@@ -1,5 +1,5 @@
 import type { ChargeEvent, EnergyStore } from "./chargeWatch";
-import { decayedVolts } from "./discharge";
+import { predictedDrainVolts } from "./drainPrediction";
 
 export type DrainClueCode = "stays_full" | "falls_too_slowly" | "zero_from_start" | "creeps_back";
 
@@ -18,6 +18,8 @@ export interface DrainClue {
 /** Full voltage held so long tells that nothing loads the store. */
 const holdSeconds = 60;
 const zeroVolts = 0.5;
+/** The prediction must have fallen by half a time constant before a reading above it tells anything. */
+const begunShare = Math.exp(-0.5);
 
 interface Timed {
   readonly event: ChargeEvent;
@@ -31,7 +33,7 @@ interface Timed {
  * - `zero_from_start`: never charged, shorted, open, or a meter that is not measuring
  * - `stays_full`: at least 85 % of the first reading a minute later without a drain: the converter never started and
  *   there is no bleeder
- * - `falls_too_slowly`: half again above the prediction after half a time constant: more capacitance than entered, or a
+ * - `falls_too_slowly`: half again above the prediction once that has fallen by half a time constant: more capacitance than entered, or a
  *   path that is not connected
  * - `creeps_back`: above the working voltage again after it was at or below it: dielectric absorption
  */
@@ -80,20 +82,25 @@ function staysFull(readings: readonly Timed[], drain: Timed | undefined): DrainC
 }
 
 function fallsTooSlowly(store: EnergyStore, readings: readonly Timed[], drain: Timed): DrainClue | null {
-  const { resistanceOhms } = drain.event;
-  const start = readings.filter((one) => one.seconds <= drain.seconds).at(-1)?.volts ?? store.expectedVolts;
-  if (!resistanceOhms || !store.capacitanceFarads || !start) return null;
-  const timeConstant = resistanceOhms * store.capacitanceFarads;
+  const { resistanceOhms, drainItem: item } = drain.event;
+  const { capacitanceFarads, bleederOhms } = store;
+  const startVolts = readings.filter((one) => one.seconds <= drain.seconds).at(-1)?.volts ?? store.expectedVolts;
+  if (!capacitanceFarads || !startVolts) return null;
+  const path = { capacitanceFarads, startVolts, bleederOhms, item, resistanceOhms };
+  const predicted = (elapsed: number) => predictedDrainVolts(path, elapsed);
   const slow = readings.find((one) => {
     const elapsed = one.seconds - drain.seconds;
-    return elapsed > timeConstant / 2 && one.volts > 1.5 * decayedVolts(start, timeConstant, elapsed) && one.volts > 5;
+    const left = elapsed > 0 ? predicted(elapsed) : null;
+    return left !== null && left < begunShare * startVolts && one.volts > 1.5 * left && one.volts > 5;
   });
   if (!slow) return null;
   const elapsed = slow.seconds - drain.seconds;
-  const fall = Math.log(start / slow.volts);
+  const fall = Math.log(startVolts / slow.volts);
+  // Only a plain resistance tells a capacitance: a lamp's resistance changes on the way.
+  const ohms = item?.kind === "lamp" ? null : resistanceOhms;
   return clue("falls_too_slowly", slow, {
-    predictedVolts: decayedVolts(start, timeConstant, elapsed),
-    impliedFarads: fall > 0.01 ? elapsed / (resistanceOhms * fall) : null,
+    predictedVolts: predicted(elapsed),
+    impliedFarads: ohms && fall > 0.01 ? elapsed / (ohms * fall) : null,
   });
 }
 

@@ -58,7 +58,7 @@ export function drainPlan(
   constants: JudgementConstants["F"] = judgementConstants.F,
 ): DrainPlan {
   const targets = [constants.V_elv, limits.workingVolts, constants.V_target];
-  const course = drainCourse({ ...store, esrOhms: 0, load: seriesLoad(item) }, targets);
+  const course = drainCourse({ ...store, esrOhms: 0, load: drainKitLoad(item) }, targets);
   const [toTouch, toWorking, toTarget] = course.secondsToTargets as readonly [number, number, number];
   const voltsEach = store.startVolts / item.count;
   const peakPowerEachWatts = course.peakPowerWatts / item.count;
@@ -89,7 +89,7 @@ export function drainPlan(
 }
 
 /** Equal bodies in series as one: resistances add, each filament takes its share of the power. */
-function seriesLoad({ kind, count, ohms, watts, volts }: DrainKitItem): DrainLoad {
+export function drainKitLoad({ kind, count, ohms, watts, volts }: DrainKitItem): DrainLoad {
   if (kind === "resistor") return { kind, ohms: (ohms ?? 0) * count };
   const one = lampFromRating(volts, watts);
   return {

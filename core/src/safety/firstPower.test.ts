@@ -1,7 +1,7 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
-import { seriesLampFor } from "./firstPower";
+import { limiterFor, seriesLampFor } from "./firstPower";
 
 describe("seriesLampFor", () => {
   it.each([
@@ -24,5 +24,14 @@ describe("seriesLampFor", () => {
   );
   it("refuses a unit without power", () => {
     expect(() => seriesLampFor(0, 230)).toThrow(OutOfRangeError);
+  });
+});
+
+describe("limiterFor", () => {
+  it("leaves room above the rating and limits what a short would draw", () => {
+    // 60 W at 0.8 and a power factor of 0.6 are 0.54 A; half again on top.
+    expect(limiterFor(60, 230).tripAmpsRms).toBeCloseTo((1.5 * 75) / (0.6 * 230), 9);
+    expect(limiterFor(1, 230)).toEqual({ tripAmpsRms: 0.1, bulkFeedAmps: 0.02 });
+    expect(() => limiterFor(Number.NaN, 230)).toThrow(OutOfRangeError);
   });
 });

@@ -34,3 +34,32 @@ export function seriesLampFor(unitWatts: number, mainsVoltsRms: number): SeriesL
     usableWatts: lampWatts / 4,
   };
 }
+
+export interface LimiterSetting {
+  /** Trip or fold-back current on the mains side. */
+  readonly tripAmpsRms: number;
+  /** Limit of a d.c. supply that feeds the bulk instead of the mains. */
+  readonly bulkFeedAmps: number;
+}
+
+/** A current limit above what the unit draws at its rating, below what keeps burning. */
+const limiterMarginRatio = 1.5;
+const leastLimitAmps = 0.1;
+const usualEfficiencyRatio = 0.8;
+const usualPowerFactorRatio = 0.6;
+
+/**
+ * Setting of an electronic limiter as the alternative to a lamp: half again the current at the rating, without power
+ * factor correction (0.6) for the mains side; for a current-limited d.c. feed of the bulk a tenth of that power is enough
+ * to see a converter start unloaded. Usual bench practice, rough; a limiter isolates as little as a lamp.
+ *
+ * @throws {OutOfRangeError} rating or mains not above 0
+ */
+export function limiterFor(unitWatts: number, mainsVoltsRms: number): LimiterSetting {
+  const drawn = requirePositive("unitWatts", unitWatts) / usualEfficiencyRatio;
+  const volts = requirePositive("mainsVoltsRms", mainsVoltsRms);
+  return {
+    tripAmpsRms: Math.max((limiterMarginRatio * drawn) / (usualPowerFactorRatio * volts), leastLimitAmps),
+    bulkFeedAmps: Math.max((0.1 * drawn) / (Math.SQRT2 * volts), 0.02),
+  };
+}
