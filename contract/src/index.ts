@@ -1,9 +1,13 @@
 export * from "./boards/board";
 export * from "./energy/energy";
+export * from "./families/family";
 export * from "./houseRules/houseRules";
 export * from "./jobs/job";
 export * from "./jobs/jobDetail";
+export * from "./photos/photo";
 export * from "./plans/plan";
+export * from "./power/power";
 export * from "./problem";
 export * from "./readings/reading";
 export { path, routes } from "./routes";
+export * from "./teardown/teardown";

@@ -53,12 +53,15 @@ export {
   type SignObservation,
 } from "./judgement/judgeBoard";
 export {
+  type CleanLookSchool,
+  type EsrSourceSchool,
   expectedEsrOfPart,
   type InCircuitSchool,
   type JudgementRules,
   judgePart,
   type LedgerEntry,
   type PartJudgement,
+  partForSchool,
   type VerdictWord,
   verdictWords,
 } from "./judgement/judgePart";
@@ -100,7 +103,9 @@ export {
   rankReplacements,
 } from "./replacement/rankReplacements";
 export { replacementRatedVoltage, type VoltageSchool } from "./replacement/ratedVoltage";
+export { type ReplacementStrategy, replacementSet } from "./replacement/replacementSet";
 export {
+  type CapacitanceSchool,
   type Limit,
   type LimitSource,
   noOverrides,

@@ -120,6 +120,8 @@ export const sampleRules: JobRules = {
   judgement: {
     school: "twenty",
     inCircuitSchool: "condemn_only",
+    esrSourceSchool: "best_first",
+    cleanLookSchool: "means_nothing",
     esrUncertaintyRatio: 0.1,
     contactOhms: 0.003,
     capacitanceUncertaintyRatio: 0.03,

@@ -9,11 +9,14 @@ import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
+import { familyRoutes } from "./features/families/familyRoutes";
 import { houseRuleRoutes } from "./features/houseRules/houseRuleRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
+import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
 import { readingRoutes } from "./features/readings/readingRoutes";
+import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { HttpProblem, problemHandler } from "./http/problems";
 
 /** The application without a port: what tests drive and what main listens with. */
@@ -46,11 +49,14 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     boardRoutes,
     catalogueRoutes,
     energyRoutes,
+    familyRoutes,
     houseRuleRoutes,
     jobRoutes,
     peopleRoutes,
+    photoRoutes,
     planRoutes,
     readingRoutes,
+    teardownRoutes,
   ]) {
     app.use(feature(context));
   }

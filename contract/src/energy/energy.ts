@@ -1,3 +1,4 @@
+import { type DrainKitItem, type StoreKind, storeKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
 import {
   boolean,
@@ -6,18 +7,35 @@ import {
   instantField,
   nullableId,
   nullablePositive,
+  number,
   strictObject,
   textField,
   versionField,
   wordField,
 } from "../fields/fields";
 
+/** One part of the shop's kit, as it is kept in the house rule and with every drain that used it. */
+export const drainKitItemSchema = strictObject({
+  name: textField(60),
+  kind: wordField<DrainKitItem["kind"]>(["resistor", "lamp"]),
+  count: number().integer().min(1).max(8).required(),
+  ohms: nullablePositive(10e6).when("kind", ([kind], schema) =>
+    kind === "resistor" ? schema.nonNullable("is needed").min(10) : schema,
+  ),
+  watts: finiteNumber().moreThan(0).max(2000).required(),
+  volts: finiteNumber().moreThan(0).max(5000).required(),
+});
+
 const storeValues = {
   name: textField(60),
+  kind: wordField<StoreKind>(storeKinds),
   positionId: nullableId(),
+  /** The net of an output bank. */
+  netId: nullableId(),
   capacitanceFarads: nullablePositive(1),
   expectedVolts: nullablePositive(1000),
-  drainOhms: nullablePositive(10e6),
+  bleederOhms: nullablePositive(100e6).min(100),
+  drainOhms: nullablePositive(10e6).min(10),
 };
 
 export const newEnergyStoreSchema = strictObject({ id: idField(), ...storeValues });
@@ -49,7 +67,8 @@ export const chargeEventSchema = strictObject({
     .nullable()
     .defined()
     .when("kind", ([kind], schema) => (kind === "voltage_measured" ? schema.nonNullable("is needed") : schema)),
-  resistanceOhms: nullablePositive(10e6),
+  resistanceOhms: nullablePositive(10e6).min(10),
+  drainItem: drainKitItemSchema.nullable().defined(),
   isMeterProved: boolean().required(),
   at: instantField(),
   personId: nullableId(),

@@ -1,18 +1,25 @@
-import type { DrainKitItem, InCircuitSchool, JobRules, SchoolName, VoltageSchool } from "@pale-cap/core";
+import type {
+  CapacitanceSchool,
+  CleanLookSchool,
+  DrainKitItem,
+  EsrSourceSchool,
+  InCircuitSchool,
+  JobRules,
+  ReplacementStrategy,
+  SchoolName,
+  VoltageSchool,
+} from "@pale-cap/core";
 import { ValidationError } from "yup";
+import { drainKitItemSchema } from "../energy/energy";
 import {
   array,
-  finiteNumber,
   idField,
   instantField,
   mixed,
   nullableId,
-  nullablePositive,
   nullableText,
-  number,
   strictObject,
   textField,
-  wordField,
 } from "../fields/fields";
 
 /** What a rule's value may be. */
@@ -60,21 +67,7 @@ const text = (value: string, words: Words): HouseRule<string> => ({
   kind: { type: "text", longest: 60 },
 });
 
-const drainKitSchema = array()
-  .of(
-    strictObject({
-      name: textField(60),
-      kind: wordField<DrainKitItem["kind"]>(["resistor", "lamp"]),
-      count: number().integer().min(1).max(8).required(),
-      ohms: nullablePositive(10e6).when("kind", ([kind], schema) =>
-        kind === "resistor" ? schema.nonNullable("is needed").min(10) : schema,
-      ),
-      watts: finiteNumber().moreThan(0).max(2000).required(),
-      volts: finiteNumber().moreThan(0).max(5000).required(),
-    }).required(),
-  )
-  .max(20)
-  .required();
+const drainKitSchema = array().of(drainKitItemSchema.required()).max(20).required();
 
 const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<readonly DrainKitItem[]> => ({
   ...worded(words),
@@ -86,6 +79,14 @@ const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<readonly D
 function worded([title, source, why]: Words) {
   return { title, source, why };
 }
+
+/** Schools of practice that guide and are shown where they apply. */
+export type DrainWay = "resistor_or_lamp" | "resistor" | "lamp" | "wait";
+export type FirstPowerWay = "series_lamp" | "limiter" | "straight";
+export type PartSource = "trusted" | "any" | "salvaged_measured";
+export type TransistorSchool = "same_type" | "equal_or_better";
+export type RemovingWay = "group_with_photo" | "one_at_a_time" | "all_of_value";
+export type SolderAlloy = "any" | "leaded" | "lead_free";
 
 /** Every rule with its default. What the shop changed is stored apart and folded over these. */
 export const houseRules = {
@@ -125,6 +126,34 @@ export const houseRules = {
     ],
     ["What the shop drains with", "a usual drawer", "a named part with known ratings beats whatever lies near"],
   ),
+  "charge.drainWay": choice<DrainWay>(
+    "resistor_or_lamp",
+    {
+      resistor_or_lamp: "resistor or lamp, whichever stands it",
+      resistor: "resistor only",
+      lamp: "lamp only",
+      wait: "wait for the bleeder, where one is known",
+    },
+    [
+      "How stores are drained",
+      "bench practice",
+      "then the meter; a short with a tool is never offered: arc, pits, a welded tool, a damaged part",
+    ],
+  ),
+  "power.firstWay": choice<FirstPowerWay>(
+    "series_lamp",
+    { series_lamp: "series lamp", limiter: "electronic limiter", straight: "straight to the mains" },
+    [
+      "First power goes through",
+      "bench practice",
+      "a fault then costs a bright lamp; timing and regulation are measured again without it",
+    ],
+  ),
+  "power.hasTransformer": flag(false, [
+    "First power behind an isolation transformer",
+    "bench practice",
+    "it isolates and limits nothing, and the residual-current device upstream protects no more",
+  ]),
   "mains.voltsRms": amount(
     230,
     "V",
@@ -155,6 +184,23 @@ export const houseRules = {
     "condemn_only",
     { condemn_only: "in circuit condemns, out clears", bank_bound: "a bound over the bank clears too" },
     ["What a reading in circuit may do", "bench practice", "a good neighbour hides a bad part; a lifted lead clears"],
+  ),
+  "judge.esrSource": choice<EsrSourceSchool>(
+    "best_first",
+    {
+      best_first: "data sheet, then can size, then tan delta",
+      tan_delta: "tan delta only, as on a chart",
+    },
+    [
+      "Expected ESR comes from",
+      "catalogues and the can-size classes",
+      "the same value in a larger can has a lower ESR; a rule of thumb is the last resort and named as such",
+    ],
+  ),
+  "judge.cleanLook": choice<CleanLookSchool>(
+    "means_nothing",
+    { means_nothing: "means nothing", counts_a_little: "speaks a little for the part" },
+    ["No bulge", "bench practice", "most dried capacitors look like new; a clean look never clears a part"],
   ),
   "judge.esrUncertaintyRatio": amount(
     0.1,
@@ -187,6 +233,64 @@ export const houseRules = {
     { marking: "as marked or higher", rail: "the rail with its margin", both: "the stricter of both" },
     ["Rated voltage of a replacement", "bench practice", "a 25 V part on a 24 V rail was too weak from the factory"],
   ),
+  "choose.howMany": choice<ReplacementStrategy>(
+    "same_group",
+    {
+      failed_only: "only the bad ones",
+      same_group: "all of the same rail and value",
+      all_electrolytics: "every electrolytic",
+    },
+    [
+      "How many are replaced",
+      "bench practice, survival of batches",
+      "parts of one batch die together; remaining life and the cost of a comeback decide in the end",
+    ],
+  ),
+  "choose.capacitance": choice<CapacitanceSchool>(
+    "by_position",
+    {
+      by_position: "by position: output −10/+100 %, bulk and Vcc near",
+      exact: "as marked",
+      not_below: "as marked or more",
+    },
+    [
+      "Capacitance of a replacement",
+      "bench practice",
+      "outputs like more, a bulk is limited by inrush, Vcc by its start time, feedback by its loop",
+    ],
+  ),
+  "choose.partSource": choice<PartSource>(
+    "trusted",
+    {
+      trusted: "trusted distributors only",
+      any: "any source",
+      salvaged_measured: "salvaged too, measured and marked as such",
+    },
+    ["Source of parts", "bench practice", "counterfeits show in weight, size, ESR and sleeve"],
+  ),
+  "choose.transistor": choice<TransistorSchool>(
+    "equal_or_better",
+    { same_type: "the same type only", equal_or_better: "any with equal or better ratings" },
+    [
+      "Substitute transistors",
+      "bench practice",
+      "compare Vds, Id, Rds(on), gate charge against the driver, body diode and package; the technician decides",
+    ],
+  ),
+  "rework.removing": choice<RemovingWay>(
+    "group_with_photo",
+    {
+      group_with_photo: "all of one value when a photo or drawing exists, else one at a time",
+      one_at_a_time: "one at a time",
+      all_of_value: "all of one value",
+    },
+    ["Taking old parts out", "bench practice", "polarity and place are lost in the moment when two places are empty"],
+  ),
+  "rework.alloy": choice<SolderAlloy>(
+    "any",
+    { any: "any, low-melt only to remove", leaded: "leaded", lead_free: "lead-free" },
+    ["Solder", "bench practice", "low-melt alloy never stays in the final joint; mind local rules for the product"],
+  ),
   "prove.railToleranceRatio": amount(
     0.05,
     "",
@@ -216,6 +320,30 @@ export const houseRules = {
     "",
     [0, 1],
     ["Share of repairs that come back", "bench experience", "a comeback is done again at the shop's cost"],
+  ),
+  "shop.usualMinutes": amount(
+    60,
+    "min",
+    [1, 2000],
+    ["Usual repair", "the shop", "reckoned with until five closed jobs of the kind tell better"],
+  ),
+  "shop.minutesPerPart": amount(
+    6,
+    "min",
+    [0, 120],
+    ["Each further part takes", "the shop", "two parts are in the usual repair, the rest come on top"],
+  ),
+  "shop.usualPartMinor": amount(
+    80,
+    "minor units",
+    [0, 100_000],
+    ["A capacitor costs, in cents", "the shop's last orders", "reckoned with until one is chosen"],
+  ),
+  "shop.orderDays": amount(
+    3,
+    "days",
+    [0, 90],
+    ["An order takes", "the shop's distributors", "set against the day the unit is due"],
   ),
   "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
   "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),
@@ -309,6 +437,8 @@ export function jobRules(values: HouseRuleValues): JobRules {
     judgement: {
       school: values["judge.school"],
       inCircuitSchool: values["judge.inCircuit"],
+      esrSourceSchool: values["judge.esrSource"],
+      cleanLookSchool: values["judge.cleanLook"],
       esrUncertaintyRatio: values["judge.esrUncertaintyRatio"],
       contactOhms: values["judge.contactOhms"],
       capacitanceUncertaintyRatio: values["judge.capacitanceUncertaintyRatio"],

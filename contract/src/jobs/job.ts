@@ -1,5 +1,6 @@
-import { type DeviceKind, deviceKinds, type Lens, symptomCodes } from "@pale-cap/core";
+import { type DeviceKind, deviceKinds, type Lens, symptomCodes, type Topology, topologies } from "@pale-cap/core";
 import type { InferType } from "yup";
+import { boardLimits } from "../boards/board";
 import {
   array,
   boolean,
@@ -9,6 +10,7 @@ import {
   nullableBetween,
   nullableDay,
   nullableId,
+  nullablePositive,
   nullableText,
   nullableWord,
   number,
@@ -30,11 +32,48 @@ export const createJobSchema = strictObject({
 });
 export type CreateJob = InferType<typeof createJobSchema>;
 
+export const plugPolarities = ["centre_positive", "centre_negative", "other"] as const;
+export type PlugPolarity = (typeof plugPolarities)[number];
+
+export const quoteAnswers = ["yes", "no", "limit"] as const;
+export type QuoteAnswer = (typeof quoteAnswers)[number];
+
 export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch"] as const;
 export type SupplyCheck = (typeof supplyChecks)[number];
 
 const moneyField = () => number().integer().min(0).max(100_000_000).nullable().defined();
 const checkField = () => nullableWord<"good" | "bad">(["good", "bad"]);
+
+/** What the label says; a slip of unit is refused: no such supply has a 5 kV rail. */
+export const labelPlateSchema = strictObject({
+  inputVoltsLow: nullableBetween(5, 500),
+  inputVoltsHigh: nullableBetween(5, 500),
+  inputAmps: nullableBetween(0.001, 50),
+  rails: array()
+    .of(
+      strictObject({
+        name: nullableText(40),
+        volts: finiteNumber().min(-boardLimits.railVolts).max(boardLimits.railVolts).required(),
+        amps: nullablePositive(boardLimits.railAmps),
+      }).required(),
+    )
+    .max(12)
+    .required(),
+  plugPolarity: nullableWord<PlugPolarity>(plugPolarities),
+  plugNote: nullableText(80),
+  temperatureLimitCelsius: nullableBetween(-40, 150),
+});
+export type LabelPlate = InferType<typeof labelPlateSchema>;
+
+/** What the unit must do afterwards, beside its rails: those are the board's own. */
+export const purposeSchema = strictObject({
+  hoursPerDay: nullableBetween(0, 24),
+  standbyHoursPerDay: nullableBetween(0, 24),
+  ambientCelsius: nullableBetween(-40, 80),
+  isEnclosed: boolean().nullable().defined(),
+}).test("day", "the hours of a day are 24 together", ({ hoursPerDay, standbyHoursPerDay }) => {
+  return (hoursPerDay ?? 0) + (standbyHoursPerDay ?? 0) <= 24;
+});
 
 /** What is noted at the counter beyond the complaint; everything may be unknown. */
 export const intakeDetailsSchema = strictObject({
@@ -55,6 +94,15 @@ export const intakeDetailsSchema = strictObject({
     partsMinor: moneyField(),
     replacementMinor: moneyField(),
   }).required(),
+  labelPlate: labelPlateSchema.required(),
+  topology: nullableWord<Topology>(topologies),
+  purpose: purposeSchema.required(),
+  /** What the customer was told it would cost, and what the customer said. */
+  quote: strictObject({
+    quotedMinor: moneyField(),
+    quotedAt: instantField().nullable().defined(),
+    answer: nullableWord<QuoteAnswer>(quoteAnswers),
+  }).required(),
 });
 export type IntakeDetails = InferType<typeof intakeDetailsSchema>;
 
@@ -62,6 +110,18 @@ export const noIntakeDetails: IntakeDetails = {
   asReceived: { outputVolts: null, inputWatts: null, lights: null, sound: null },
   supplyChecks: { swap: null, benchFeed: null, leadAndFuse: null, rearSwitch: null },
   economics: { labourMinutes: null, partsMinor: null, replacementMinor: null },
+  labelPlate: {
+    inputVoltsLow: null,
+    inputVoltsHigh: null,
+    inputAmps: null,
+    rails: [],
+    plugPolarity: null,
+    plugNote: null,
+    temperatureLimitCelsius: null,
+  },
+  topology: null,
+  purpose: { hoursPerDay: null, standbyHoursPerDay: null, ambientCelsius: null, isEnclosed: null },
+  quote: { quotedMinor: null, quotedAt: null, answer: null },
 };
 
 /** All of intake; an edit replaces it whole. */
@@ -104,6 +164,8 @@ export const handOverSchema = strictObject({
   id: idField(),
   handedOverAt: instantField(),
   warrantyMonths: finiteNumber().integer().min(0).max(120).required(),
+  /** What the repair took; later estimates for the kind are made from it. */
+  spentMinutes: nullableBetween(0, 6000),
   note: nullableText(4000),
   isReopened: boolean().required(),
 });
@@ -118,6 +180,8 @@ export interface Job extends Intake {
   readonly handedOverAt: string | null;
   readonly warrantyUntil: string | null;
   readonly handOverNote: string | null;
+  readonly spentMinutes: number | null;
+  readonly jobFamilyId: string | null;
 }
 
 /** A line of the bench. */

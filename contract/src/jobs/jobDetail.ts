@@ -1,8 +1,11 @@
 import type { JobFacts } from "@pale-cap/core";
 import type { Board, FittedPartRow, Net, Position } from "../boards/board";
 import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
+import type { PhotoRow } from "../photos/photo";
 import type { PlanRow, TickRow } from "../plans/plan";
+import type { PowerEventRow } from "../power/power";
 import type { ReadingRow, SignRow } from "../readings/reading";
+import type { TeardownReturnRow, TeardownStepRow } from "../teardown/teardown";
 import type { Acceptance, Job } from "./job";
 
 /** One job with all that was logged on it: what every lens is drawn from. */
@@ -16,6 +19,10 @@ export interface JobDetail {
   readonly signs: readonly SignRow[];
   readonly energyStores: readonly EnergyStoreRow[];
   readonly chargeEvents: readonly ChargeEventRow[];
+  readonly powerEvents: readonly PowerEventRow[];
+  readonly photos: readonly PhotoRow[];
+  readonly teardownSteps: readonly TeardownStepRow[];
+  readonly teardownReturns: readonly TeardownReturnRow[];
   readonly plans: readonly PlanRow[];
   readonly ticks: readonly TickRow[];
   readonly acceptances: readonly Acceptance[];

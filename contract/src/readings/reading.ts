@@ -32,12 +32,14 @@ export const readingLimits: Readonly<Record<QuantityKind, readonly [number, numb
   dc_voltage: [-2000, 2000],
   ripple_voltage: [0, 500],
   voltage_loss: [0, 1],
+  resistance: [0, 100e6],
 };
 
 /** What was falsified or limited by the way of measuring. */
 export const rigSchema = strictObject({
   isIsolationTransformer: boolean().required(),
   isSeriesLamp: boolean().required(),
+  isElectronicLimiter: boolean().required(),
   areLeadsZeroed: boolean().required(),
   measuredAt: nullableText(40),
 });

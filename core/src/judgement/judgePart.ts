@@ -15,9 +15,17 @@ export type VerdictWord = (typeof verdictWords)[number];
 /** `condemn_only`: in circuit condemns, out of circuit clears. `bank_bound`: a bound over the whole bank clears too. */
 export type InCircuitSchool = "condemn_only" | "bank_bound";
 
+/** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
+export type EsrSourceSchool = "best_first" | "tan_delta";
+
+/** Whether a look that found nothing counts for a part. It never clears one. */
+export type CleanLookSchool = "means_nothing" | "counts_a_little";
+
 export interface JudgementRules {
   readonly school: SchoolName;
   readonly inCircuitSchool: InCircuitSchool;
+  readonly esrSourceSchool: EsrSourceSchool;
+  readonly cleanLookSchool: CleanLookSchool;
   /** One standard deviation of an ESR reading, relative. */
   readonly esrUncertaintyRatio: number;
   /** Contact and lead resistance left after zeroing, one standard deviation. */
@@ -74,6 +82,12 @@ export interface JudgementQuestion {
   readonly rules: JudgementRules;
 }
 
+/** The part as far as a school looks at it: tan delta knows neither size nor data sheet. */
+export function partForSchool<T extends FittedPart>(part: T, school: EsrSourceSchool): T {
+  if (school === "best_first") return part;
+  return { ...part, diameterMetres: null, heightMetres: null, datasheetEsrOhms: null };
+}
+
 /** Expected ESR of a fitted part at a tester's frequency; null while value or voltage are unknown. */
 export function expectedEsrOfPart(
   part: FittedPart,
@@ -113,10 +127,11 @@ export function judgePart(
 ): PartJudgement {
   const { part, position } = question.subject;
   const esr = findEsr(question, constants);
-  const expected = esr?.expected ?? expectedEsrOfPart(part, 100e3, 20, constants.A);
+  const { esrSourceSchool, cleanLookSchool } = question.rules;
+  const expected = esr?.expected ?? expectedEsrOfPart(partForSchool(part, esrSourceSchool), 100e3, 20, constants.A);
   const capacitance = findCapacitance(question);
   const loss = groupReadings(question.readings, "voltage_loss")[0] ?? null;
-  const evidence = evidenceFromSigns(question.signs);
+  const evidence = weighedEvidence(question.signs, cleanLookSchool);
   const isBadSeen = Object.values(evidence).includes(true);
   const base = {
     positionId: position.id,
@@ -176,6 +191,13 @@ export function judgePart(
   };
 }
 
+/** What was seen, and what was looked for in vain where the school lets that count. */
+function weighedEvidence(signs: JudgementQuestion["signs"], school: CleanLookSchool) {
+  const evidence = evidenceFromSigns(signs);
+  if (school === "counts_a_little") return evidence;
+  return Object.fromEntries(Object.entries(evidence).filter(([, isSeen]) => isSeen !== false));
+}
+
 /** Log-odds of 0 and 1 are infinite; 40 is beyond anything that is ever shown. */
 function bounded(logOdds: number): number {
   return Math.min(Math.max(logOdds, -40), 40);
@@ -191,7 +213,12 @@ function findEsr(question: JudgementQuestion, constants: JudgementConstants): Es
   const group = own ?? groupReadings(question.bankReadings, "esr").find((candidate) => candidate.isInCircuit);
   if (!group) return null;
   const expectation = (member: PlacedPart) =>
-    expectedEsrOfPart(member.part, group.frequencyHertz, group.temperatureCelsius, constants.A);
+    expectedEsrOfPart(
+      partForSchool(member.part, question.rules.esrSourceSchool),
+      group.frequencyHertz,
+      group.temperatureCelsius,
+      constants.A,
+    );
   const expected = expectation(question.subject);
   if (!expected) return null;
   if (own) return { group, esrOhms: group.value, interval: null, expected };
@@ -337,7 +364,15 @@ function signEntries(
     weight,
     readingIds: [],
   });
-  if (seen.length === 0) return looked ? [entry("none_seen", weigh ? constants.B.visual_floor : 0)] : [];
+  if (seen.length === 0)
+    return looked
+      ? [
+          entry(
+            "none_seen",
+            weigh && question.rules.cleanLookSchool === "counts_a_little" ? constants.B.visual_floor : 0,
+          ),
+        ]
+      : [];
   return seen.map((sign) => {
     const name = evidenceOfSign[sign];
     return entry(sign, name && weigh ? weigh(name) : null);

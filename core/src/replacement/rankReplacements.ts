@@ -1,6 +1,8 @@
 import { type Section, sectionFacts } from "../board/sections";
 import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { judgementConstants } from "../constants/judgementConstants";
 import { lifeWithRippleHeating } from "../life/lifeWithRipple";
+import { missionLife } from "../life/missionLife";
 import { checkReplacement } from "./checkReplacement";
 import type { Requirement } from "./requirement";
 
@@ -45,6 +47,7 @@ export interface Rejection {
 
 export interface RankedReplacement {
   readonly part: CataloguePart;
+  /** Hours of work in steady conditions, or with a promised day the hours from now on the calendar. */
   readonly lifeHours: number;
   readonly cappedLifeHours: number;
   readonly coreRiseKelvin: number;
@@ -106,15 +109,7 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     original: requirement.original,
     replacement: { ...part, technology: part.capacitorClass === "polymer" ? "polymer" : "liquid" },
   });
-  const life = lifeWithRippleHeating({
-    ratedLifeHours: part.ratedLifeHours,
-    ratedTemperatureCelsius: part.temperatureClassCelsius,
-    ambientCelsius: requirement.ambientCelsius.value,
-    rippleAmpsRms: requirement.rippleAmpsRms.value,
-    ratedRippleAmpsRms: part.rippleAmpsRms,
-    ratedCoreRiseKelvin: requirement.ratedCoreRiseKelvin.value,
-    school: "split",
-  });
+  const life = expectedLife(requirement, part);
   const rejections = limitRejections(requirement, part);
   const checks = check.codes.filter((code) => code.startsWith("R"));
   if (rejections.length === 0 && checks.length > 0) {
@@ -128,6 +123,26 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     rejections,
     warnings: check.codes.filter((code) => code.startsWith("W")),
   };
+}
+
+/** Around the clock at the ambient of the requirement, or over the promised day, whose ambient an entered one replaces. */
+function expectedLife(requirement: Requirement, part: CataloguePart) {
+  const rating = {
+    ratedLifeHours: part.ratedLifeHours,
+    ratedTemperatureCelsius: part.temperatureClassCelsius,
+    ratedRippleAmpsRms: part.rippleAmpsRms,
+    ratedCoreRiseKelvin: requirement.ratedCoreRiseKelvin.value,
+    school: "split",
+  } as const;
+  const ambientCelsius = requirement.ambientCelsius.value;
+  const steady = lifeWithRippleHeating({ ...rating, ambientCelsius, rippleAmpsRms: requirement.rippleAmpsRms.value });
+  const { mission } = requirement;
+  if (!mission) return steady;
+  const [working, ...rest] = mission.segments;
+  const segments = working ? [{ ...working, ambientCelsius }, ...rest] : rest;
+  const life = missionLife(rating, segments, mission.offAmbientCelsius);
+  const capHours = judgementConstants.D.cap_h;
+  return { ...steady, lifeHours: life.lifeDays * 24, cappedLifeHours: Math.min(life.lifeDays * 24, capHours) };
 }
 
 function limitRejections(requirement: Requirement, part: CataloguePart): Rejection[] {

@@ -4,15 +4,39 @@ import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedan
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import type { CapacitorClass } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../judgement/judgePart";
+import { type MissionProfile, missionProfile, type Purpose } from "../life/missionProfile";
 import type { ComparedPart } from "./checkReplacement";
-import { positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";
+import { type PositionLimits, positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";
 
 /** Where a limit comes from, so that every number can be asked why. */
-export type LimitSource = "marking" | "position_table" | "rail" | "size" | "assumed" | "entered";
+export type LimitSource =
+  | "marking"
+  | "position_table"
+  | "house_rule"
+  | "rail"
+  | "size"
+  | "purpose"
+  | "assumed"
+  | "entered";
 
 export interface Limit {
   readonly value: number;
   readonly source: LimitSource;
+}
+
+/** How near the capacitance must be: the table of the position, the marking itself, or anything not below it. */
+export type CapacitanceSchool = "by_position" | "exact" | "not_below";
+
+/** Ratios to the marking; E-series neighbours of "the same" value lie within 5 %. */
+function capacitanceRatios(school: CapacitanceSchool, limits: PositionLimits): readonly [number, number] {
+  switch (school) {
+    case "by_position":
+      return [limits.capacitanceMinRatio, limits.capacitanceMaxRatio];
+    case "exact":
+      return [0.95, 1.05];
+    case "not_below":
+      return [0.999, Math.max(limits.capacitanceMaxRatio, 1)];
+  }
 }
 
 /** What a part must be to go into a failed position. null: no limit known. */
@@ -32,6 +56,8 @@ export interface Requirement {
   readonly rippleAmpsRms: Limit;
   readonly ambientCelsius: Limit;
   readonly ratedCoreRiseKelvin: Limit;
+  /** The day that was promised at intake; null: around the clock at the ambient above. */
+  readonly mission: MissionProfile | null;
 }
 
 /** What the technician changed; null keeps the computed limit. */
@@ -69,6 +95,9 @@ export function replacementRequirement(
     readonly part: FittedPart;
     readonly net: BoardNet | null;
     readonly voltageSchool: VoltageSchool;
+    readonly capacitanceSchool?: CapacitanceSchool;
+    /** What the unit was promised to do, for the air around the part and its expected life. */
+    readonly purpose?: Purpose;
   },
   overrides: RequirementOverrides = noOverrides,
 ): Requirement | null {
@@ -77,18 +106,28 @@ export function replacementRequirement(
   if (capacitanceFarads === null || ratedVolts === null) return null;
   const facts = sectionFacts[net?.section ?? "other"];
   const limits = positionLimits(facts.positionClass);
+  const school = place.capacitanceSchool ?? "by_position";
+  const [minRatio, maxRatio] = capacitanceRatios(school, limits);
+  const capacitanceSource: LimitSource = school === "by_position" ? "position_table" : "house_rule";
   const original = originalPart(part, capacitanceFarads, ratedVolts);
   const railVolts = net?.nominalVolts != null && net.nominalVolts !== 0 ? Math.abs(net.nominalVolts) : null;
   const entered = (value: number | null, computed: Limit | null): Limit | null =>
     value === null ? computed : { value, source: "entered" };
   const known = (value: number | null, source: LimitSource): Limit | null =>
     value === null ? null : { value, source };
+  const rippleAmpsRms = entered(overrides.rippleAmpsRms, {
+    value: assumedRippleShare * (original.rippleAmpsRms ?? 0),
+    source: "assumed",
+  }) as Limit;
+  const mission = place.purpose
+    ? missionProfile(place.purpose, rippleAmpsRms.value, net?.section === "standby" || net?.section === "bulk")
+    : null;
   return {
     positionId: position.id,
     original,
     railVolts,
-    capacitanceMinFarads: { value: limits.capacitanceMinRatio * capacitanceFarads, source: "position_table" },
-    capacitanceMaxFarads: { value: limits.capacitanceMaxRatio * capacitanceFarads, source: "position_table" },
+    capacitanceMinFarads: { value: minRatio * capacitanceFarads, source: capacitanceSource },
+    capacitanceMaxFarads: { value: maxRatio * capacitanceFarads, source: capacitanceSource },
     leastRatedVolts: leastVolts(railVolts, ratedVolts, place.voltageSchool, facts.positionClass),
     leastTemperatureClassCelsius: known(part.temperatureClassCelsius, "marking") ?? {
       value: assumedTemperatureClassCelsius,
@@ -102,11 +141,12 @@ export function replacementRequirement(
       known(original.esrOhms === null ? null : original.esrOhms * limits.esrWarnRatio, "position_table"),
     ),
     isLowEsrOnly: facts.isSwitchingOutput,
-    rippleAmpsRms: entered(overrides.rippleAmpsRms, {
-      value: assumedRippleShare * (original.rippleAmpsRms ?? 0),
-      source: "assumed",
-    }) as Limit,
-    ambientCelsius: entered(overrides.ambientCelsius, { value: assumedAmbientCelsius, source: "assumed" }) as Limit,
+    rippleAmpsRms,
+    ambientCelsius: entered(
+      overrides.ambientCelsius,
+      known(mission?.partAmbientCelsius ?? null, "purpose") ?? { value: assumedAmbientCelsius, source: "assumed" },
+    ) as Limit,
+    mission,
     ratedCoreRiseKelvin: { value: assumedCoreRiseKelvin, source: "assumed" },
   };
 }

@@ -11,7 +11,7 @@ const titles: Readonly<Record<ProblemCode, readonly [number, string]>> = {
   stale_version: [409, "Somebody changed this in the meantime"],
   conflict: [409, "This does not go together with what is stored"],
   method_not_allowed: [405, "This address does not take that method"],
-  unsupported_media_type: [415, "Only application/json is understood"],
+  unsupported_media_type: [415, "This kind of content is not taken here"],
   internal: [500, "The server could not do this"],
 };
 

@@ -6,6 +6,7 @@ import type { BoardRow } from "../database/models/boards";
 import type { CustomerRow } from "../database/models/customers";
 import type { JobCustomerRow } from "../database/models/jobCustomers";
 import type { JobRow } from "../database/models/jobs";
+import type { PhotoDbRow } from "../database/models/photos";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { Table } from "../database/models/table";
 import { HttpProblem } from "../http/problems";
@@ -39,6 +40,10 @@ export async function loadJobs(
   const signs = await all(models.signObservations, ofJobs);
   const energyStores = await all(models.energyStores, ofJobs);
   const chargeEvents = await all(models.chargeEvents, ofJobs);
+  const powerEvents = await all(models.powerEvents, ofJobs);
+  const photos = await all(models.photos, ofJobs);
+  const teardownSteps = await all(models.teardownSteps, { ...ofJobs, isRemoved: false });
+  const teardownReturns = await all(models.teardownReturns, ofJobs);
   const ticks = await all(models.reworkTicks, ofJobs);
   const acceptances = await all(models.openPointAcceptances, ofJobs);
   const links = await all(models.jobCustomers, ofJobs);
@@ -63,6 +68,10 @@ export async function loadJobs(
       signs: own(signs),
       energyStores: own(energyStores),
       chargeEvents: own(chargeEvents),
+      powerEvents: own(powerEvents),
+      photos: photos.filter((photo) => photo.jobId === row.id).map(toPhoto),
+      teardownSteps: own(teardownSteps),
+      teardownReturns: own(teardownReturns),
       plans: plans.filter((plan) => positionIds.has(plan.positionId)).map(toPlan),
       ticks: own(ticks),
       acceptances: own(acceptances),
@@ -113,6 +122,11 @@ function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: Customer
     // Jobs from before these notes existed have none.
     intakeDetails: { ...noIntakeDetails, ...row.intakeDetails },
   };
+}
+
+/** A photo travels without the hashes of its pixels: they have an address of their own. */
+export function toPhoto({ jobId: _, imageSha256: __, thumbnailSha256: ___, personId: ____, ...photo }: PhotoDbRow) {
+  return photo;
 }
 
 /** Columns side by side in the table, grouped on the wire. */

@@ -32,6 +32,20 @@ export function requirePositionOfJob(database: Database, jobId: string, id: stri
   return requireRow(database, positionOfJob, [id, jobId], "positionId", transaction);
 }
 
+export function requireNetOfJob(database: Database, jobId: string, id: string, transaction: Transaction) {
+  return requireRow(database, netOfJob, [id, jobId], "netId", transaction);
+}
+
+export function requirePhotoOfJob(database: Database, jobId: string, id: string, transaction: Transaction) {
+  return requireRow(
+    database,
+    "SELECT 1 FROM photos WHERE id = $1 AND job_id = $2",
+    [id, jobId],
+    "photoId",
+    transaction,
+  );
+}
+
 export function requirePartOfJob(database: Database, jobId: string, id: string, transaction: Transaction) {
   return requireRow(database, partOfJob, [id, jobId], "fittedPartId", transaction);
 }

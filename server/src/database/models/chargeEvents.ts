@@ -16,6 +16,7 @@ export const chargeEvents = (sequelize: Sequelize) =>
     kind: column.text,
     volts: column.real,
     resistanceOhms: column.real,
+    drainItem: column.json,
     isMeterProved: column.flag,
     at: column.moment,
     personId: column.id,

@@ -1,15 +1,10 @@
+import type { EnergyStoreRow } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
-export interface EnergyStoreDbRow {
-  id: string;
+export interface EnergyStoreDbRow extends Omit<EnergyStoreRow, "version"> {
   jobId: string;
   version: number;
-  name: string;
-  positionId: string | null;
-  capacitanceFarads: number | null;
-  expectedVolts: number | null;
-  drainOhms: number | null;
 }
 
 export const energyStores = (sequelize: Sequelize) =>
@@ -18,7 +13,10 @@ export const energyStores = (sequelize: Sequelize) =>
     jobId: column.id,
     version: column.whole,
     name: column.text,
+    kind: column.text,
     positionId: column.id,
+    netId: column.id,
+    bleederOhms: column.real,
     capacitanceFarads: column.real,
     expectedVolts: column.real,
     drainOhms: column.real,

@@ -1,5 +1,7 @@
 import type { Sequelize } from "sequelize";
 import { acceptedWrites } from "./acceptedWrites";
+import { blobChunks } from "./blobChunks";
+import { blobs } from "./blobs";
 import { boards } from "./boards";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
@@ -8,19 +10,33 @@ import { energyStores } from "./energyStores";
 import { fittedParts } from "./fittedParts";
 import { houseRuleChanges } from "./houseRuleChanges";
 import { jobCustomers } from "./jobCustomers";
+import { jobFamilies } from "./jobFamilies";
 import { jobs } from "./jobs";
 import { judgementSnapshots } from "./judgementSnapshots";
 import { nets } from "./nets";
 import { openPointAcceptances } from "./openPointAcceptances";
 import { people } from "./people";
+import { photos } from "./photos";
 import { positions } from "./positions";
+import { powerEvents } from "./powerEvents";
 import { readings } from "./readings";
 import { replacementPlans } from "./replacementPlans";
 import { reworkTicks } from "./reworkTicks";
 import { signObservations } from "./signObservations";
+import { stockItems } from "./stockItems";
+import { teardownReturns } from "./teardownReturns";
+import { teardownSteps } from "./teardownSteps";
 
 const definitions = {
   acceptedWrites,
+  blobChunks,
+  blobs,
+  jobFamilies,
+  photos,
+  powerEvents,
+  stockItems,
+  teardownReturns,
+  teardownSteps,
   boards,
   catalogueParts,
   chargeEvents,

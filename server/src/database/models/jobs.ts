@@ -22,6 +22,8 @@ export interface JobRow {
   warrantyUntil: string | null;
   handOverNote: string | null;
   intakeDetails: Partial<IntakeDetails>;
+  spentMinutes: number | null;
+  jobFamilyId: string | null;
 }
 
 export const jobs = (sequelize: Sequelize) =>
@@ -45,4 +47,6 @@ export const jobs = (sequelize: Sequelize) =>
     warrantyUntil: column.day,
     handOverNote: column.text,
     intakeDetails: column.json,
+    spentMinutes: column.real,
+    jobFamilyId: column.id,
   });

@@ -6,6 +6,8 @@ export type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
 /** Column kinds; attribute names in camel case, columns in snake case. */
 export const column = {
   key: { type: DataTypes.UUID, primaryKey: true },
+  textKey: { type: DataTypes.TEXT, primaryKey: true },
+  wholeKey: { type: DataTypes.INTEGER, primaryKey: true },
   id: { type: DataTypes.UUID },
   text: { type: DataTypes.TEXT },
   real: { type: DataTypes.DOUBLE },
@@ -14,6 +16,7 @@ export const column = {
   moment: { type: DataTypes.DATE },
   day: { type: DataTypes.DATEONLY },
   json: { type: DataTypes.JSONB },
+  bytes: { type: DataTypes.BLOB },
   texts: { type: DataTypes.ARRAY(DataTypes.TEXT) },
   ids: { type: DataTypes.ARRAY(DataTypes.UUID) },
 } as const;

@@ -16,7 +16,16 @@ beforeEach(async () => {
 const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
 const bench = async () =>
   ((await request(test.app).get("/api/bench")).body as BenchLine[]).find((line) => line.id === jobId);
-const store = { name: "Bulk", positionId: null, capacitanceFarads: 1e-4, expectedVolts: 325, drainOhms: 1e4 };
+const store = {
+  name: "Bulk",
+  kind: "bulk",
+  positionId: null as string | null,
+  netId: null as string | null,
+  capacitanceFarads: 1e-4,
+  expectedVolts: 325,
+  bleederOhms: null,
+  drainOhms: 1e4,
+};
 const addStore = async () => {
   const id = newId();
   await request(test.app)
@@ -31,6 +40,7 @@ const event = (more: object) => ({
   kind: "voltage_measured",
   volts: null,
   resistanceOhms: null,
+  drainItem: null as object | null,
   isMeterProved: true,
   at: "2026-11-23T11:50:00.000Z",
   personId: null,
@@ -51,16 +61,38 @@ describe("energy stores", () => {
     expect((await load()).energyStores[0]).toMatchObject({ capacitanceFarads: 2.2e-4, version: 2 });
   });
   it("refuse a 10 F bulk and a 5 kV expectation", async () => {
-    for (const more of [{ capacitanceFarads: 10 }, { expectedVolts: 5000 }, { drainOhms: 0 }]) {
+    for (const more of [
+      { capacitanceFarads: 10 },
+      { expectedVolts: 5000 },
+      { drainOhms: 1e-3 },
+      { bleederOhms: 0 },
+      { kind: "battery" },
+    ]) {
       const body = { id: newId(), ...store, ...more };
       await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(body).expect(422);
     }
     expect((await load()).energyStores).toEqual([]);
   });
+  it("keep the named part of a drain, and predict with it", async () => {
+    const lamp = { name: "60 W lamp", kind: "lamp", count: 1, ohms: null, watts: 60, volts: 230 };
+    const storeId = await addStore();
+    await log({ storeId, volts: 311, at: "2026-11-23T11:59:58.000Z" }).expect(201);
+    await log({ storeId, kind: "drain_started", drainItem: lamp, at: "2026-11-23T11:59:59.900Z" }).expect(201);
+    // A tenth of a second through a cold lamp: well begun, not done.
+    const line = await bench();
+    expect(line?.chargeName).toBe("draining");
+    expect(line?.chargeVolts).toBeGreaterThan(5);
+    expect(line?.chargeVolts).toBeLessThan(100);
+    const short = { ...lamp, kind: "resistor", ohms: 0.001 };
+    const refused = await log({ storeId, kind: "drain_started", drainItem: short }).expect(422);
+    expect((refused.body as Problem).errors[0]?.path).toBe("drainItem.ohms");
+  });
   it("sit on the job's own board only", async () => {
     const other = await makePart(test.app, await makeJob(test.app));
     const body = { id: newId(), ...store, positionId: other.positionId };
     await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(body).expect(409);
+    const bank = { id: newId(), ...store, kind: "output_bank", netId: other.netId };
+    await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(bank).expect(409);
   });
 });
 
@@ -110,5 +142,34 @@ describe("charge events", () => {
     await post().expect(201);
     await post().expect(200);
     expect((await load()).chargeEvents).toHaveLength(1);
+  });
+});
+
+describe("the way to mains", () => {
+  const post = (more: object) =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/power-events`)
+      .send({
+        id: newId(),
+        kind: "fuse_blown",
+        resistanceOhms: null,
+        hasShort: null,
+        note: null,
+        at: "2026-11-23T11:50:00.000Z",
+        personId: null,
+        ...more,
+      });
+  it("keeps what blew, what was tested, and why somebody went on", async () => {
+    await post({}).expect(201);
+    await post({ kind: "short_test", hasShort: false, resistanceOhms: 480e3 }).expect(201);
+    await post({ kind: "gate_overruled", note: "fed with limited d.c." }).expect(201);
+    expect((await load()).powerEvents.map((one) => one.kind)).toEqual(["fuse_blown", "short_test", "gate_overruled"]);
+  });
+  it("wants a conclusion of a test and a reason of an overrule", async () => {
+    expect(((await post({ kind: "short_test" }).expect(422)).body as Problem).errors[0]?.path).toBe("hasShort");
+    expect(((await post({ kind: "gate_overruled", note: " " }).expect(422)).body as Problem).errors[0]?.path).toBe(
+      "note",
+    );
+    expect((await load()).powerEvents).toEqual([]);
   });
 });

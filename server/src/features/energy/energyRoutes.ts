@@ -3,7 +3,9 @@ import {
   chargeEventSchema,
   type EnergyStoreRow,
   energyStoreEditSchema,
+  type NewEnergyStore,
   newEnergyStoreSchema,
+  powerEventSchema,
   routes,
 } from "@pale-cap/contract";
 import { type Router as ExpressRouter, Router } from "express";
@@ -14,9 +16,9 @@ import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
 import { updateFromVersion } from "../../http/versions";
-import { requireJob, requirePositionOfJob } from "../../records/ownership";
+import { requireJob, requireNetOfJob, requirePositionOfJob } from "../../records/ownership";
 
-/** Energy stores and the log of what was charged, drained and measured on them. */
+/** Energy stores, the log of what was charged, drained and measured on them, and the way to mains. */
 export function energyRoutes({ database, now }: AppContext): ExpressRouter {
   const router = Router();
   const { models } = database;
@@ -27,6 +29,16 @@ export function energyRoutes({ database, now }: AppContext): ExpressRouter {
     return store;
   };
 
+  /** What holds the charge, a part or a net, must be on the job. */
+  async function requireHolder(
+    jobId: string,
+    { positionId, netId }: Pick<NewEnergyStore, "positionId" | "netId">,
+    transaction: Transaction,
+  ): Promise<void> {
+    if (positionId) await requirePositionOfJob(database, jobId, positionId, transaction);
+    if (netId) await requireNetOfJob(database, jobId, netId, transaction);
+  }
+
   router.post(routes.energyStores, async (request, response) => {
     const jobId = idParameter(request.params.jobId);
     const body = parseBody(newEnergyStoreSchema, request.body);
@@ -36,7 +48,7 @@ export function energyRoutes({ database, now }: AppContext): ExpressRouter {
       { id: body.id, kind: `store ${jobId}`, body },
       async (transaction) => {
         await requireJob(database, jobId, transaction);
-        if (body.positionId) await requirePositionOfJob(database, jobId, body.positionId, transaction);
+        await requireHolder(jobId, body, transaction);
         await models.energyStores.create({ ...body, jobId }, { transaction });
         return readStore(body.id, transaction);
       },
@@ -54,7 +66,7 @@ export function energyRoutes({ database, now }: AppContext): ExpressRouter {
       now,
       { id: body.writeId, kind: `store ${storeId}`, body },
       async (transaction) => {
-        if (body.values.positionId) await requirePositionOfJob(database, jobId, body.values.positionId, transaction);
+        await requireHolder(jobId, body.values, transaction);
         const key = { id: storeId, version: body.version, scope: { jobId } };
         await updateFromVersion(models.energyStores, key, body.values, transaction);
         return readStore(storeId, transaction);
@@ -77,6 +89,23 @@ export function energyRoutes({ database, now }: AppContext): ExpressRouter {
           throw new HttpProblem("conflict", "The energy store is not on this job.");
         }
         await models.chargeEvents.create({ ...body, jobId, at: new Date(body.at) }, { transaction });
+        return body;
+      },
+      async () => body,
+    );
+    response.status(isNew ? 201 : 200).json(result);
+  });
+
+  router.post(routes.powerEvents, async (request, response) => {
+    const jobId = idParameter(request.params.jobId);
+    const body = parseBody(powerEventSchema, request.body);
+    const { isNew, result } = await writeOnce(
+      database,
+      now,
+      { id: body.id, kind: `power ${jobId}`, body },
+      async (transaction) => {
+        await requireJob(database, jobId, transaction);
+        await models.powerEvents.create({ ...body, jobId, at: new Date(body.at) }, { transaction });
         return body;
       },
       async () => body,

@@ -133,7 +133,12 @@ export function jobRoutes({ database, now }: AppContext): ExpressRouter {
       { bind: [body.handedOverAt, body.warrantyMonths, values["shop.timeZone"]], type: QueryTypes.SELECT, transaction },
     );
     await models.jobs.update(
-      { handedOverAt: new Date(body.handedOverAt), warrantyUntil: row?.until ?? null, handOverNote: body.note },
+      {
+        handedOverAt: new Date(body.handedOverAt),
+        warrantyUntil: row?.until ?? null,
+        handOverNote: body.note,
+        spentMinutes: body.spentMinutes,
+      },
       { where: { id: jobId }, transaction },
     );
     await models.judgementSnapshots.create(

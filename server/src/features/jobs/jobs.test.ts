@@ -1,4 +1,4 @@
-import type { BenchLine, JobDetail, Problem } from "@pale-cap/contract";
+import { type BenchLine, type JobDetail, noIntakeDetails, type Problem } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
@@ -30,8 +30,23 @@ const intake = {
     asReceived: { outputVolts: 0, inputWatts: null, lights: "none", sound: null },
     supplyChecks: { swap: null, benchFeed: "good", leadAndFuse: "good", rearSwitch: null },
     economics: { labourMinutes: 45, partsMinor: null, replacementMinor: 29900 },
+    labelPlate: {
+      ...noIntakeDetails.labelPlate,
+      inputVoltsLow: 100,
+      inputVoltsHigh: 240,
+      rails: [{ name: "16 V", volts: 16, amps: 2.5 }],
+      plugPolarity: "centre_positive",
+    },
+    topology: "flyback",
+    purpose: { hoursPerDay: 10, standbyHoursPerDay: 14, ambientCelsius: 28, isEnclosed: null },
+    quote: { quotedMinor: 5200, quotedAt: "2026-11-23T11:00:00.000Z", answer: "limit" },
   },
 };
+type Details = typeof intake.intakeDetails;
+/** The intake with one group of its details changed. */
+const withDetails = (group: keyof Details, more: object) => ({
+  intakeDetails: { ...intake.intakeDetails, [group]: { ...(intake.intakeDetails[group] as object), ...more } },
+});
 const edit = (jobId: string, body: object) => request(test.app).patch(`/api/jobs/${jobId}/intake`).send(body);
 
 describe("making a job", () => {
@@ -127,12 +142,13 @@ describe("intake", () => {
     [{ symptoms: ["haunted"] }, "values.symptoms[0]"],
     [{ priceLimitMinor: -1 }, "values.priceLimitMinor"],
     [{ deviceAgeYears: 1e9 }, "values.deviceAgeYears"],
+    [withDetails("economics", { labourMinutes: -5 }), "values.intakeDetails.economics.labourMinutes"],
     [
-      {
-        intakeDetails: { ...intake.intakeDetails, economics: { ...intake.intakeDetails.economics, labourMinutes: -5 } },
-      },
-      "values.intakeDetails.economics.labourMinutes",
+      withDetails("labelPlate", { rails: [{ name: null, volts: 5000, amps: 1 }] }),
+      "values.intakeDetails.labelPlate.rails[0].volts",
     ],
+    [withDetails("purpose", { hoursPerDay: 20, standbyHoursPerDay: 8 }), "values.intakeDetails.purpose"],
+    [withDetails("quote", { answer: "perhaps" }), "values.intakeDetails.quote.answer"],
   ])("refuses %o at its path", async (more, path) => {
     const jobId = await makeJob(test.app);
     const answer = await edit(jobId, { writeId: newId(), version: 1, values: { ...intake, ...more } }).expect(422);
@@ -149,6 +165,7 @@ describe("handing over", () => {
         id: newId(),
         handedOverAt: "2026-08-31T22:30:00.000Z",
         warrantyMonths: 6,
+        spentMinutes: 40,
         note: null,
         isReopened: false,
         ...more,

@@ -1,0 +1,29 @@
+import { type PowerEventKind, powerEventKinds } from "@pale-cap/core";
+import type { InferType } from "yup";
+import {
+  boolean,
+  finiteNumber,
+  idField,
+  instantField,
+  nullableId,
+  nullableText,
+  strictObject,
+  wordField,
+} from "../fields/fields";
+
+/** A fuse that blew, a breaker that tripped, a short test, or a gate that was overruled with a reason. Append-only. */
+export const powerEventSchema = strictObject({
+  id: idField(),
+  kind: wordField<PowerEventKind>(powerEventKinds),
+  resistanceOhms: finiteNumber().min(0).max(100e6).nullable().defined(),
+  hasShort: boolean()
+    .nullable()
+    .defined()
+    .when("kind", ([kind], schema) => (kind === "short_test" ? schema.nonNullable("is needed") : schema)),
+  note: nullableText(300).when("kind", ([kind], schema) =>
+    kind === "gate_overruled" ? schema.nonNullable("is needed").trim().min(3, "needs a reason") : schema,
+  ),
+  at: instantField(),
+  personId: nullableId(),
+});
+export type PowerEventRow = InferType<typeof powerEventSchema>;

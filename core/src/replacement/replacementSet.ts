@@ -1,0 +1,41 @@
+import { currentPart } from "../board/board";
+import type { JobFacts } from "../job/jobFacts";
+import { needsReplacement } from "../job/openPoints";
+import type { PartJudgement } from "../judgement/judgePart";
+
+/** How many parts go when some are bad. */
+export type ReplacementStrategy = "failed_only" | "same_group" | "all_electrolytics";
+
+/**
+ * Positions that go out under a strategy, beyond those that are bad by themselves: `same_group` takes every part of the
+ * same value, voltage and net as a bad one (parts of one batch die together), `all_electrolytics` everything as soon as
+ * one is bad.
+ *
+ * @returns ids of positions that only the strategy takes out
+ */
+export function replacementSet(
+  facts: JobFacts,
+  judgements: ReadonlyMap<string, PartJudgement>,
+  strategy: ReplacementStrategy,
+): readonly string[] {
+  const capacitors = facts.positions.flatMap((position) => {
+    const part = currentPart(facts.fittedParts, position.id);
+    return position.kind === "electrolytic" && part?.origin === "found" ? [{ position, part }] : [];
+  });
+  const isBad = (id: string) => {
+    const judgement = judgements.get(id);
+    return judgement !== undefined && needsReplacement(judgement);
+  };
+  const bad = capacitors.filter((one) => isBad(one.position.id));
+  if (strategy === "failed_only" || bad.length === 0) return [];
+  const goes = (one: (typeof capacitors)[number]) =>
+    strategy === "all_electrolytics" ||
+    bad.some(
+      (other) =>
+        other.position.netId !== null &&
+        other.position.netId === one.position.netId &&
+        other.part.capacitanceFarads === one.part.capacitanceFarads &&
+        other.part.ratedVolts === one.part.ratedVolts,
+    );
+  return capacitors.filter((one) => !isBad(one.position.id) && goes(one)).map((one) => one.position.id);
+}
