@@ -1,4 +1,4 @@
-import { type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { type CataloguePart, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import type { InferType } from "yup";
 import {
   array,
@@ -68,4 +68,9 @@ export interface TickRow {
   readonly step: ReworkStep;
   readonly isDone: boolean;
   readonly at: string;
+}
+
+/** A part that can be bought, with how many of it lie in the drawers. */
+export interface StockedPart extends CataloguePart {
+  readonly stockCount: number;
 }

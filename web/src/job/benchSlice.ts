@@ -63,7 +63,7 @@ const initialState: BenchState = {
     esrFrequencyHertz: 100e3,
     capacitanceFrequencyHertz: 120,
     loadAmps: 0,
-    rig: { isIsolationTransformer: false, isSeriesLamp: false },
+    rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
   },
 };
 

@@ -23,19 +23,15 @@ import {
   type PlanEdit,
   type PlanRow,
   type Position,
-  path,
+  type PowerEventRow,
   type ReadingRow,
   routes,
   type SignRow,
+  type StockedPart,
   type TickRow,
 } from "@pale-cap/contract";
-import type { CataloguePart } from "@pale-cap/core";
 import { api } from "../api/api";
-
-interface OnJob<T> {
-  readonly jobId: string;
-  readonly body: T;
-}
+import { byId, type OnJob, patching, upsert, url } from "./patching";
 
 interface BoardRows {
   readonly board: Board;
@@ -43,36 +39,6 @@ interface BoardRows {
   readonly positions: readonly Position[];
   readonly fittedParts: readonly FittedPartRow[];
 }
-
-type Recipe<R, A> = (detail: JobDetail, result: R, argument: A) => JobDetail;
-
-/** After a write the answer is laid into the cached job; nothing is fetched again. */
-function patching<R, A extends { readonly jobId: string }>(recipe: Recipe<R, A>) {
-  return async (
-    argument: A,
-    // biome-ignore lint/suspicious/noExplicitAny: the life-cycle's own generics name the whole api
-    { dispatch, queryFulfilled }: { dispatch: (action: any) => unknown; queryFulfilled: Promise<{ data: R }> },
-  ) => {
-    const answer = await queryFulfilled.catch(() => null);
-    if (!answer) return;
-    dispatch(
-      jobApi.util.updateQueryData("job", argument.jobId, (detail) =>
-        recipe(detail as JobDetail, answer.data, argument),
-      ),
-    );
-    dispatch(api.util.invalidateTags(["Bench"]));
-  };
-}
-
-/** Adds a row, or replaces the one with the same key. */
-function upsert<T>(rows: readonly T[], row: T, key: (row: T) => string): T[] {
-  const others = rows.filter((one) => key(one) !== key(row));
-  return [...others, row];
-}
-
-const byId = (row: { readonly id: string }) => row.id;
-const url = (pattern: string, jobId: string, more: Record<string, string> = {}) =>
-  path(pattern, { jobId, ...more }).slice(1);
 
 export const jobApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -90,7 +56,7 @@ export const jobApi = api.injectEndpoints({
       query: (body) => ({ url: routes.houseRuleChanges.slice(1), method: "POST", body }),
       invalidatesTags: ["HouseRules", "Bench"],
     }),
-    catalogue: build.query<readonly CataloguePart[], void>({ query: () => routes.catalogue.slice(1) }),
+    catalogue: build.query<readonly StockedPart[], void>({ query: () => routes.catalogue.slice(1) }),
     job: build.query<JobDetail, string>({
       query: (jobId) => url(routes.job, jobId),
       providesTags: (_result, _error, jobId) => [{ type: "Job", id: jobId }],
@@ -136,6 +102,10 @@ export const jobApi = api.injectEndpoints({
     logCharge: build.mutation<ChargeEventRow, OnJob<ChargeEventRow>>({
       query: ({ jobId, body }) => ({ url: url(routes.chargeEvents, jobId), method: "POST", body }),
       onQueryStarted: patching((detail, row) => ({ ...detail, chargeEvents: upsert(detail.chargeEvents, row, byId) })),
+    }),
+    logPower: build.mutation<PowerEventRow, OnJob<PowerEventRow>>({
+      query: ({ jobId, body }) => ({ url: url(routes.powerEvents, jobId), method: "POST", body }),
+      onQueryStarted: patching((detail, row) => ({ ...detail, powerEvents: upsert(detail.powerEvents, row, byId) })),
     }),
     editPlan: build.mutation<PlanRow, OnJob<PlanEdit> & { readonly positionId: string }>({
       query: ({ jobId, positionId, body }) => ({ url: url(routes.plan, jobId, { positionId }), method: "PUT", body }),
@@ -185,6 +155,7 @@ export const {
   useAddEnergyStoreMutation,
   useEditEnergyStoreMutation,
   useLogChargeMutation,
+  useLogPowerMutation,
   useEditPlanMutation,
   useLogTicksMutation,
   useAcceptPointMutation,

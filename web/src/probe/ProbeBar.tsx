@@ -1,5 +1,12 @@
 import { SegmentedControl } from "@mantine/core";
-import { type CircuitState, formatQuantity, printedPrefix, type QuantityKind, sectionFacts } from "@pale-cap/core";
+import {
+  type CircuitState,
+  formatQuantity,
+  powerGate,
+  printedPrefix,
+  type QuantityKind,
+  sectionFacts,
+} from "@pale-cap/core";
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { type ProbeSettings, probeSet } from "../job/benchSlice";
@@ -8,14 +15,14 @@ import { useJob } from "../job/JobContext";
 import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";
-import { rigWords } from "../wording/firstPowerWords";
+import { powerGateWords, rigWords } from "../wording/firstPowerWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
 import classes from "./probe.module.css";
 import { UnsentReadings } from "./UnsentReadings";
 import { useProbe } from "./useProbe";
 
-const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss"];
+const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss", "resistance"];
 const railQuantities: readonly QuantityKind[] = ["dc_voltage", "ripple_voltage"];
 const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out"];
 
@@ -23,7 +30,7 @@ const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out
 export function ProbeBar() {
   const probe = useProbe();
   const isRail = probe.target?.kind === "rail";
-  const { detail, charge } = useJob();
+  const { detail, facts, charge, rules } = useJob();
   const dispatch = useAppDispatch();
   const input = useRef<HTMLInputElement>(null);
   const targetId = probe.target?.id;
@@ -68,8 +75,22 @@ export function ProbeBar() {
     dispatch(probeSet({ circuitState: circuitCycle[(index + 1) % circuitCycle.length] as CircuitState }));
   }
 
+  function message(): string {
+    if (isGateShut) return powerGateWords(gate);
+    if (probe.voltsAsked) {
+      const { lastVolts } = probe.voltsAsked;
+      const isHigh = lastVolts !== null && Math.abs(lastVolts) > rules.charge.workingVolts;
+      return isHigh
+        ? `${formatQuantity(lastVolts, "V").text} on it: drain first. ${cautions.voltsFirst}`
+        : cautions.voltsFirst;
+    }
+    return isRisky ? cautions.ohmsOnCharge : isRail ? rigWords(probe.settings.rig) : "";
+  }
+
   const quantities = isRail ? railQuantities : partQuantities;
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
+  const gate = powerGate(facts.symptoms, facts.powerEvents);
+  const isGateShut = isRail && gate.isShut;
   return (
     <section className={classes.bar} aria-label="Probe bar">
       <UnsentReadings />
@@ -79,7 +100,10 @@ export function ProbeBar() {
           aria-label="Quantity"
           data={quantities.map((value) => ({ value, label: quantityFacts[value].label }))}
           value={probe.quantity}
-          onChange={(value) => dispatch(probeSet({ quantity: value as QuantityKind }))}
+          onChange={(value) => {
+            probe.goOwnWay();
+            dispatch(probeSet({ quantity: value as QuantityKind }));
+          }}
         />
         {!isRail ? (
           <div className={classes.conditions}>
@@ -113,7 +137,7 @@ export function ProbeBar() {
           aria-label={`Reading, ${quantityFacts[probe.quantity].label}${name ? ` of ${name}` : ""}`}
           value={probe.text}
           placeholder="–"
-          disabled={!probe.target}
+          disabled={!probe.target || isGateShut}
           inputMode="decimal"
           autoComplete="off"
           spellCheck={false}
@@ -125,7 +149,7 @@ export function ProbeBar() {
       <div className={classes.scaleCell}>
         <BandScale band={probe.band} value={probe.value} unit={probe.unit} />
         <div role="status" className={classes.message}>
-          {probe.problem ?? (isRisky ? cautions.ohmsOnCharge : isRail ? rigWords(probe.settings.rig) : "")}
+          {probe.problem ?? message()}
         </div>
       </div>
       <div className={classes.verdict}>

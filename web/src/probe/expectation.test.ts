@@ -10,7 +10,7 @@ const settings: ProbeSettings = {
   esrFrequencyHertz: 100e3,
   capacitanceFrequencyHertz: 120,
   loadAmps: 0,
-  rig: { isIsolationTransformer: false, isSeriesLamp: false },
+  rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
 };
 const detail = (more: object = {}) => sampleJob(more) as unknown as JobDetail;
 const part = { kind: "part", id: "at-C1" } as const;

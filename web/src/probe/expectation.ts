@@ -1,5 +1,5 @@
 import type { JobDetail } from "@pale-cap/contract";
-import { currentPart, expectedEsrOfPart, type JobRules, type QuantityKind } from "@pale-cap/core";
+import { currentPart, expectedEsrOfPart, type JobRules, partForSchool, type QuantityKind } from "@pale-cap/core";
 import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
 
 /** What a probe point should read: good up to `goodTo`, doubtful to `badFrom`, bad beyond; null ends are open. */
@@ -24,7 +24,7 @@ export function expectation(
   if (!target) return null;
   return target.kind === "rail"
     ? railExpectation(detail, rules, target.id, quantity)
-    : partExpectation(detail, target.id, quantity, settings);
+    : partExpectation(detail, rules, target.id, quantity, settings);
 }
 
 function railExpectation(
@@ -47,14 +47,19 @@ function railExpectation(
 
 function partExpectation(
   detail: JobDetail,
+  rules: JobRules,
   positionId: string,
   quantity: QuantityKind,
   settings: ProbeSettings,
 ): Expectation | null {
   const part = currentPart(detail.fittedParts, positionId);
   if (!part) return null;
+  if (quantity === "dc_voltage") {
+    const { workingVolts } = rules.charge;
+    return { low: 0, high: workingVolts, badFrom: workingVolts, isLowBad: false, note: "drained" };
+  }
   if (quantity === "esr") {
-    const esr = expectedEsrOfPart(part, settings.esrFrequencyHertz, 20);
+    const esr = expectedEsrOfPart(partForSchool(part, rules.judgement.esrSourceSchool), settings.esrFrequencyHertz, 20);
     if (!esr) return null;
     const { lowOhms: low, highOhms: high, typicalOhms } = esr;
     return { low, high, badFrom: 3 * typicalOhms, isLowBad: false, note: "new, alone" };

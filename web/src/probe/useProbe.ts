@@ -6,6 +6,7 @@ import {
   type QuantityKind,
   type SiPrefix,
   standingReadings,
+  voltsFirst,
 } from "@pale-cap/core";
 import { useMemo, useState } from "react";
 import { newId } from "../api/newId";
@@ -39,13 +40,16 @@ function splitTyped(text: string): readonly [QuantityKind | null, string] {
 
 /** State and acts of the probe bar for the selected part or rail: what is typed, what it would mean, and logging it. */
 export function useProbe() {
-  const { detail, facts, rules } = useJob();
+  const { detail, facts, rules, chargeStates, nowMilliseconds } = useJob();
   const [target, select] = useTarget();
   const settings = useAppSelector((state) => state.bench.probe);
   const personId = useAppSelector((state) => state.bench.personId);
   const send = useSendReading(detail.job.id);
   const [text, setText] = useState("");
   const [shift, setShift] = useState(0);
+  /** Where a person chose another quantity although volts were asked for. */
+  const [ownWayId, setOwnWayId] = useState<string | null>(null);
+  const unsent = useAppSelector((state) => state.bench.unsent);
 
   const order = useMemo((): readonly ProbeTarget[] => {
     if (target?.kind === "rail") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
@@ -55,7 +59,17 @@ export function useProbe() {
   }, [detail, target?.kind]);
 
   const [spoken, number] = splitTyped(text);
-  const quantity = spoken ?? fittingQuantity(settings.quantity, target);
+  const wanted = fittingQuantity(settings.quantity, target);
+  const asked = useMemo(() => {
+    const position = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
+    if (!position || ownWayId === position.id) return null;
+    // What is confirmed here and still on its way counts too: the next number must not be taken for volts again.
+    const onTheWay = unsent.filter((one) => one.jobId === detail.job.id).map((one) => one.body);
+    const known = { ...facts, readings: [...facts.readings, ...onTheWay] };
+    const first = voltsFirst(known, position, wanted, chargeStates, rules.charge, nowMilliseconds);
+    return first.isNeeded ? first : null;
+  }, [facts, target, wanted, unsent, ownWayId, detail.job.id, chargeStates, rules, nowMilliseconds]);
+  const quantity = spoken ?? (asked ? "dc_voltage" : wanted);
   const unit = quantityFacts[quantity].unit;
   const band = expectation(detail, rules, target, quantity, settings);
   const defaultPrefix = shiftPrefix(expectedPrefix(quantity, band?.high ?? null), shift);
@@ -82,7 +96,8 @@ export function useProbe() {
     if (!target || value === null) return;
     const draft = draftReading({ detail, target, quantity, value, settings });
     void send({ ...draft, rawText: text.trim().slice(0, 80) || null, personId });
-    if (thenStep) step(1);
+    // Volts were only asked for: the part itself comes next.
+    if (thenStep && !(asked && quantity === "dc_voltage")) step(1);
     else setText("");
   }
 
@@ -109,6 +124,9 @@ export function useProbe() {
     target,
     settings,
     quantity,
+    /** Set while DC volts have to come before anything else on this part. */
+    voltsAsked: asked,
+    goOwnWay: () => setOwnWayId(target?.id ?? null),
     unit,
     band,
     text,
@@ -154,6 +172,7 @@ function draftReading(of: {
     rig: {
       isIsolationTransformer: isPowered && settings.rig.isIsolationTransformer,
       isSeriesLamp: isPowered && settings.rig.isSeriesLamp,
+      isElectronicLimiter: isPowered && settings.rig.isElectronicLimiter,
       areLeadsZeroed: true,
       measuredAt: null,
     },

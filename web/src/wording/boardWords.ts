@@ -36,6 +36,7 @@ export const quantityFacts: Readonly<Record<QuantityKind, { readonly label: stri
   dc_voltage: { label: "DC", unit: "V" },
   ripple_voltage: { label: "Ripple p-p", unit: "V" },
   voltage_loss: { label: "Vloss", unit: "%" },
+  resistance: { label: "Ohms", unit: "Ω" },
 };
 
 export const circuitLabels: Readonly<Record<CircuitState, string>> = {

@@ -3,12 +3,19 @@ export const cautions = {
   storedCharge:
     "A bulk capacitor kills after the plug is out. Drain through a rated resistor or lamp with one hand, measure at its pins, wait, measure again: it creeps back.",
   shortWithTool: "Do not short it with a tool: the arc pits the pins, welds the tool and can burst the part.",
+  xCapacitor:
+    "The pins of the plug can stay charged after it is pulled. Do not touch them; drain the X capacitor across the pins through a resistor.",
+  voltsFirst: "DC volts first, at the same pins: a charge there destroys the meter and burns the hand.",
   ohmsOnCharge: "Measure DC volts first: ESR or ohms on a charged part destroys the meter.",
   chargeUnknown: "Stored charge is not verified now. Measure DC volts at the pins before you touch this side.",
   livePrimary:
     "Live primary: only if you are qualified for it. Black goes to the ground of the side you probe; two scope channels never straddle the barrier; a scope's earth is never lifted.",
   firstPower:
     "First power through a series lamp or limiter, eye protection on, a cover over the board. A transformer isolates and limits nothing.",
+  residualCurrent:
+    "Behind an isolation transformer the residual-current device upstream protects no more, and one hand on the wrong side is enough.",
+  blownFuse:
+    "A blown fuse is not replaced and retried: test for a short first. An intact fuse does not clear the transistor.",
   polarity: "A reversed electrolytic vents within seconds. Check each one from two records before power.",
   underLoad: "Under power and load: keep one hand away from the board, and stop at smell, hiss or smoke.",
   standing:

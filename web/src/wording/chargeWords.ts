@@ -1,5 +1,17 @@
-import type { ChargeState, DrainClue, DrainRefusal, EnergyStore, UnknownReason } from "@pale-cap/core";
-import { formatQuantity } from "@pale-cap/core";
+import {
+  type ChargeState,
+  chargeDanger,
+  type DangerLevel,
+  type DrainClue,
+  type DrainClueCode,
+  type DrainRefusal,
+  type EnergyStore,
+  fallOfKilogramMetres,
+  formatQuantity,
+  type StoreFeed,
+  type StoreKind,
+  type UnknownReason,
+} from "@pale-cap/core";
 import { logTime } from "../ui/times";
 
 const reasons: Readonly<Record<UnknownReason, string>> = {
@@ -10,6 +22,42 @@ const reasons: Readonly<Record<UnknownReason, string>> = {
   zero_without_history: "zero without an earlier voltage",
   verification_expired: "too long ago, measure again",
 };
+
+export const storeKindLabels: Readonly<Record<StoreKind, string>> = {
+  bulk: "Bulk",
+  pfc_bulk: "PFC bulk",
+  series_pair: "Two in series",
+  x_capacitor: "X capacitor at the plug",
+  output_bank: "Output bank",
+  other: "Other store",
+};
+
+export const feedLabels: Readonly<Record<StoreFeed, string>> = {
+  bridge: "behind a bridge: crest of the mains",
+  doubler: "doubler, the whole: twice the crest",
+  doubler_half: "doubler, one half: the crest",
+  pair_half: "one of two in series: half the crest",
+  pfc: "behind PFC: about 390 V, the crest if it never started",
+  line: "at the line: up to the crest",
+};
+
+const dangers: Readonly<Record<DangerLevel, string>> = {
+  faint: "below 60 V: marks pins and meters, hardly a hand",
+  startling: "startles: the jerk hurts more than the shock",
+  severe: "severe: a painful shock, dangerous across the chest",
+  deadly: "can stop a heart",
+};
+
+/** What a charge could do, and a plain comparison for its energy. */
+export function dangerWords(storedJoules: number, volts: number): string {
+  const metres = fallOfKilogramMetres(storedJoules);
+  const fall = metres < 0.01 ? "under a centimetre" : formatLength(metres);
+  return `${dangers[chargeDanger(storedJoules, volts)]}; the energy of a kilogram falling ${fall}`;
+}
+
+function formatLength(metres: number): string {
+  return metres < 1 ? `${Math.round(metres * 100)}\u00a0cm` : `${Number(metres.toPrecision(2))}\u00a0m`;
+}
 
 /** The charge watch in words: what was measured and when, never that something is safe. */
 export function chargeWords(state: ChargeState, stores: readonly EnergyStore[]): string {
@@ -35,7 +83,7 @@ export function drainClueWords(clue: DrainClue): string {
   const volts = formatQuantity(clue.volts, "V").text;
   switch (clue.code) {
     case "stays_full":
-      return `Still ${volts} after a minute without a drain: the converter never started, and there is no bleeder. A clue for Judge.`;
+      return `Still ${volts} after a minute without a drain: the converter never started, and there is no bleeder.`;
     case "falls_too_slowly": {
       const predicted = formatQuantity(clue.predictedVolts ?? 0, "V", { significantDigits: 2 }).text;
       const implied =
@@ -65,3 +113,13 @@ export function drainRefusalWords({ code, got, limit }: DrainRefusal): string {
       return `${Math.round(got)}\u00a0s, and the house rule allows ${Math.round(limit)}\u00a0s`;
   }
 }
+
+const clueMeanings: Readonly<Record<DrainClueCode, string>> = {
+  stays_full: "Look at start-up resistors, Vcc capacitor, control IC, an open shunt.",
+  falls_too_slowly: "",
+  zero_from_start: "If the meter is proved: fuse, thermistor, bridge, or the bulk itself, shorted or open.",
+  creeps_back: "",
+};
+
+/** Where a clue of the drain points. */
+export const clueMeaningWords = (code: DrainClueCode): string => clueMeanings[code];

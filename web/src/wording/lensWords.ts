@@ -44,5 +44,11 @@ export function openPointWords(point: OpenPoint): string {
       return `${subject}: ripple above its limit.`;
     case "charge_not_verified":
       return "Stored charge is not verified at this moment.";
+    case "power_gate_shut":
+      return "A fuse blew or a breaker tripped, and no short test without a short is logged since.";
+    case "earth_screws_missing":
+      return `${subject} earth screw${subject === "1" ? "" : "s"} not back in.`;
+    case "not_put_back":
+      return `${subject} step${subject === "1" ? "" : "s"} of taking apart not closed again.`;
   }
 }

@@ -3,6 +3,8 @@ import { formatMarkedCapacitance, formatQuantity, type LimitSource, type Rejecti
 export const limitSourceLabels: Readonly<Record<LimitSource, string>> = {
   marking: "marking",
   position_table: "position table",
+  house_rule: "house rule",
+  purpose: "promised use",
   rail: "rail with margin",
   size: "old part",
   assumed: "assumed",

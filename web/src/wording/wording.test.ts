@@ -12,7 +12,7 @@ import {
   verdictWords,
   visualSigns,
 } from "@pale-cap/core";
-import { sampleJob, sampleReading, sampleRules } from "@pale-cap/core/testing";
+import { sampleJob, sampleReading, sampleRules, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { directionWord, listWords, netWords, signLabels } from "./boardWords";
 import { cautions } from "./cautions";
@@ -151,7 +151,7 @@ describe("wording", () => {
   });
 
   it("says of the charge what was measured and when, or why it is unknown", () => {
-    const stores = [{ id: "s", name: "Bulk C1", capacitanceFarads: 1e-4, expectedVolts: 325 }];
+    const stores = [sampleStore({ id: "s" })];
     const state = { storeId: "s", volts: 2.1, at: "2026-11-23T10:00:00Z", predictedVolts: null, reason: null } as const;
     expect(chargeWords({ ...state, name: "verified" }, stores)).toMatch(/^Bulk C1 measured 2.1\u00a0V at /);
     expect(chargeWords({ ...state, name: "unknown", reason: "mains_connected" }, stores)).toBe(

@@ -1,5 +1,13 @@
 import type { BoardValues, Intake, NetValues } from "@pale-cap/contract";
-import type { CapacitorClass, PartKind, PolarityMark, ReworkStep, VisualSign } from "@pale-cap/core";
+import type {
+  CapacitorClass,
+  PartKind,
+  PolarityMark,
+  ReworkStep,
+  StoreKind,
+  TeardownKind,
+  VisualSign,
+} from "@pale-cap/core";
 
 /** How a demo job is written down: short rows in bench units, turned into stored rows by loadDemoShop. */
 export interface DemoJob {
@@ -21,6 +29,21 @@ export interface DemoJob {
   /** Readings taken after the rework, on the new parts and on rails. */
   readonly proof: readonly DemoReading[];
   readonly handedOverMinutesAgo: number | null;
+  readonly spentMinutes?: number;
+  /** Both sides of the board are photographed. */
+  readonly hasPhotos?: boolean;
+  readonly opening?: readonly DemoOpening[];
+}
+
+/** One step of taking apart: what, how many, size and place. */
+export type DemoOpening = readonly [TeardownKind, number, string | null, string];
+
+/** A repair of which only the outcome is still told. */
+export interface DemoClosedJob {
+  readonly daysAgo: number;
+  readonly deviceModel: string;
+  readonly complaint: string;
+  readonly spentMinutes: number;
 }
 
 export interface DemoCapacitor {
@@ -47,6 +70,8 @@ export interface DemoStore {
   readonly microfarads: number;
   readonly volts: number;
   readonly drainOhms: number | null;
+  readonly kind?: StoreKind;
+  readonly bleederOhms?: number;
 }
 
 export interface DemoCharge {

@@ -1,4 +1,5 @@
-import { capacitor, type DemoJob, measured, net } from "./demoJob";
+import { noIntakeDetails } from "@pale-cap/contract";
+import { capacitor, type DemoClosedJob, type DemoJob, measured, net } from "./demoJob";
 
 const hour = 60;
 const day = 24 * hour;
@@ -20,6 +21,25 @@ const monitor: DemoJob = {
     customerName: "R. Ahlquist",
     customerContact: "by telephone, mornings",
     ownersWords: "I have to press the button ten times.",
+    intakeDetails: {
+      ...noIntakeDetails,
+      asReceived: { outputVolts: null, inputWatts: 4.1, lights: "blue, then none", sound: "faint ticking" },
+      supplyChecks: { swap: null, benchFeed: "good", leadAndFuse: "good", rearSwitch: null },
+      economics: { labourMinutes: null, partsMinor: null, replacementMinor: 14900 },
+      labelPlate: {
+        ...noIntakeDetails.labelPlate,
+        inputVoltsLow: 100,
+        inputVoltsHigh: 240,
+        inputAmps: 0.9,
+        rails: [
+          { name: "16 V", volts: 16, amps: 2.5 },
+          { name: "5 V", volts: 5, amps: 2 },
+        ],
+        temperatureLimitCelsius: 40,
+      },
+      topology: "flyback",
+      purpose: { hoursPerDay: 9, standbyHoursPerDay: 15, ambientCelsius: 26, isEnclosed: true },
+    },
   },
   dueInDays: 3,
   board: {
@@ -59,7 +79,15 @@ const monitor: DemoJob = {
     ["L3", "choke", 118, 51, 11, 11],
     ["J2", "connector", 138, 48, 9, 28],
   ],
-  stores: [{ name: "Bulk C1", at: "C1", microfarads: 120, volts: 325, drainOhms: 10e3 }],
+  stores: [{ name: "Bulk C1", at: "C1", microfarads: 120, volts: 325, drainOhms: 10e3, bleederOhms: 1e6 }],
+  hasPhotos: true,
+  opening: [
+    ["screws", 4, "M3 x 8", "back, under the stand's cover"],
+    ["seam", 1, null, "lower edge, clipped, one clip cracked"],
+    ["cable", 1, null, "backlight, left, foil over the plug"],
+    ["earth_screws", 1, "M4 with washer", "inlet to the shield"],
+    ["sheet", 1, null, "clear sheet under the supply board"],
+  ],
   charge: [
     { minutesAgo: 9, kind: "voltage_measured", volts: 311 },
     { minutesAgo: 8, kind: "drain_started", ohms: 10e3 },
@@ -77,6 +105,9 @@ const monitor: DemoJob = {
     C9: [],
   },
   readings: [
+    ...["C14", "C18", "C21", "C9", "C4"].map(
+      (at) => ({ minutesAgo: 5, at, quantity: "dc_voltage", value: 0.02 }) as const,
+    ),
     ...measured("C1", 0.31, 114, "lead_lifted", 5 * hour),
     ...measured("C4", 1.9, 17.1, "out", 5 * hour),
     { minutesAgo: 4.2 * hour, at: "C14", quantity: "esr", value: 0.0406, state: "in_circuit", hertz: 100e3 },
@@ -102,8 +133,8 @@ const television: DemoJob = {
     deviceMaker: "Quorvane",
     deviceModel: "Terrace 43",
     deviceAgeYears: 6,
-    complaint: "Dead after a thunderstorm night. The breaker did not trip.",
-    symptoms: ["dead"],
+    complaint: "Dead after a thunderstorm night. The fuse on the board is open.",
+    symptoms: ["dead", "fuse_blown"],
     priceLimitMinor: 14000,
     customerName: "Family Osterwold",
   },
@@ -143,7 +174,9 @@ const television: DemoJob = {
     ["T301", "transformer", 118, 115, 24, 22],
     ["J201", "connector", 205, 40, 10, 60],
   ],
-  stores: [{ name: "PFC bulk C101 with C102", at: "C101", microfarads: 200, volts: 385, drainOhms: null }],
+  stores: [
+    { name: "PFC bulk C101 with C102", at: "C101", microfarads: 200, volts: 385, drainOhms: null, kind: "pfc_bulk" },
+  ],
   charge: [
     { minutesAgo: 22, kind: "mains_connected" },
     { minutesAgo: 20, kind: "mains_disconnected" },
@@ -310,6 +343,7 @@ const tillDisplay: DemoJob = {
     { minutesAgo: 37 * day, at: "12 V", quantity: "ripple_voltage", value: 0.042, loadAmps: 1.5 },
   ],
   handedOverMinutesAgo: 36 * day,
+  spentMinutes: 55,
 };
 
 /** A bench instrument in the middle of being refitted. */
@@ -353,11 +387,26 @@ const instrument: DemoJob = {
     ...measured("C21", 0.058, 460, "lead_lifted", 3 * day),
     ...measured("C22", 0.06, 452, "lead_lifted", 3 * day),
   ],
+  opening: [
+    ["screws", 6, "M3 x 6", "lid"],
+    ["earth_screws", 2, "M4", "lid to chassis, with toothed washers"],
+    ["sheet", 1, null, "under the supply, towards the inlet"],
+  ],
   plans: ["C1"],
   ticks: [{ minutesAgo: 60, step: "removed", at: ["C1"] }],
   proof: [],
   handedOverMinutesAgo: null,
 };
+
+/** Monitors of the last half year, enough for the shop to know what one takes. */
+export const demoClosedJobs: readonly DemoClosedJob[] = [
+  { daysAgo: 171, deviceModel: "Halden 22", complaint: "Backlight drops out.", spentMinutes: 45 },
+  { daysAgo: 150, deviceModel: "Halden 24", complaint: "Starts after several attempts.", spentMinutes: 40 },
+  { daysAgo: 121, deviceModel: "Vesper 27", complaint: "Dead, fuse whole.", spentMinutes: 70 },
+  { daysAgo: 96, deviceModel: "Halden 24", complaint: "Whines, then goes dark.", spentMinutes: 35 },
+  { daysAgo: 74, deviceModel: "Vesper 27", complaint: "Picture shakes when cold.", spentMinutes: 50 },
+  { daysAgo: 52, deviceModel: "Halden 22", complaint: "Indicator pulses.", spentMinutes: 55 },
+];
 
 /** Oldest first: job numbers follow. */
 export const demoJobs: readonly DemoJob[] = [tillDisplay, consoleBrick, instrument, monitor, television, adapter];

@@ -1,6 +1,8 @@
-import { foldHouseRules } from "@pale-cap/contract";
+import { foldHouseRules, photoLimits } from "@pale-cap/contract";
 import { rankReplacements, replacementRequirement, seededRandom } from "@pale-cap/core";
 import type { Transaction } from "sequelize";
+import sharp from "sharp";
+import { saveBlob } from "../../records/blobStore";
 import type { Database } from "../database";
 import type { CataloguePartRow } from "../models/catalogueParts";
 import type { FittedPartDbRow } from "../models/fittedParts";
@@ -8,7 +10,8 @@ import type { NetRow } from "../models/nets";
 import type { PositionRow } from "../models/positions";
 import type { ReadingDbRow } from "../models/readings";
 import type { DemoJob, DemoReading } from "./demoJob";
-import { demoJobs } from "./demoJobs";
+import { demoClosedJobs, demoJobs } from "./demoJobs";
+import { drawPhoto } from "./drawPhoto";
 import { generateCatalogue, uuidFrom } from "./generateCatalogue";
 
 /** Numbers that the shop's jobs start from: it did not open yesterday. */
@@ -28,6 +31,8 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     await models.catalogueParts.bulkCreate(catalogue, { transaction });
     const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
     await models.people.bulkCreate(people, { transaction });
+    await fillDrawers(database, catalogue, random, transaction);
+    await writeClosedJobs(database, now, random, transaction);
     for (const [index, demo] of demoJobs.entries()) {
       const personId = people.find((person) => person.name === demo.person)?.id ?? null;
       await new DemoWriter(database, transaction, now, random, catalogue, personId).write(demo, firstJobNumber + index);
@@ -37,6 +42,54 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     });
     return true;
   });
+}
+
+/** Every fifth common part lies in a drawer. */
+async function fillDrawers(
+  { models }: Database,
+  catalogue: readonly CataloguePartRow[],
+  random: () => number,
+  transaction: Transaction,
+): Promise<void> {
+  const stocked = catalogue.filter((_, index) => index % 5 === 0);
+  await models.stockItems.bulkCreate(
+    stocked.map((part, index) => ({
+      id: uuidFrom(random),
+      cataloguePartId: part.id,
+      drawer: `${"ABCD"[index % 4]}${1 + (index % 24)}`,
+      count: 2 + (index % 9),
+    })),
+    { transaction },
+  );
+}
+
+/** Old repairs before the shop's open ones: numbers just below theirs. */
+async function writeClosedJobs(
+  { models }: Database,
+  now: Date,
+  random: () => number,
+  transaction: Transaction,
+): Promise<void> {
+  const ago = (days: number) => new Date(now.getTime() - days * 86_400_000);
+  for (const [index, { daysAgo, ...closed }] of demoClosedJobs.entries()) {
+    const id = uuidFrom(random);
+    const job = {
+      ...closed,
+      id,
+      number: firstJobNumber - demoClosedJobs.length + index,
+      deviceKind: "monitor",
+      deviceMaker: "Brambix",
+      symptoms: [],
+      createdAt: ago(daysAgo + 4),
+      handedOverAt: ago(daysAgo),
+      warrantyUntil: ago(daysAgo - 183)
+        .toISOString()
+        .slice(0, 10),
+    };
+    await models.jobs.create(job, { transaction });
+    const board = { id: uuidFrom(random), jobId: id, widthMetres: 0.15, depthMetres: 0.1, barrierMetres: 0.07 };
+    await models.boards.create(board, { transaction });
+  }
 }
 
 /** Writes one demo job row by row; keeps the ids that later rows refer to. */
@@ -61,6 +114,7 @@ class DemoWriter {
     await this.writeJob(demo, number);
     await this.writeBoard(demo);
     await this.writeCharge(demo);
+    await this.writeOpening(demo);
     await this.writeSigns(demo);
     await this.writeReadings(demo.readings);
     await this.writePlans(demo);
@@ -101,6 +155,7 @@ class DemoWriter {
         createdAt: this.ago(demo.minutesAgo),
         handedOverAt,
         warrantyUntil: handedOverAt ? this.day(warrantyDays) : null,
+        spentMinutes: demo.spentMinutes ?? null,
       },
       { transaction },
     );
@@ -191,6 +246,8 @@ class DemoWriter {
           positionId: this.positions.get(store.at)?.id ?? null,
           capacitanceFarads: store.microfarads / 1e6,
           expectedVolts: store.volts,
+          kind: store.kind ?? "bulk",
+          bleederOhms: store.bleederOhms ?? null,
           drainOhms: store.drainOhms,
         },
         { transaction },
@@ -209,6 +266,53 @@ class DemoWriter {
           at: this.ago(event.minutesAgo),
           personId: this.personId,
         },
+        { transaction },
+      );
+    }
+  }
+
+  /** Photos of both sides, one with a mark on it, and the steps of taking apart. */
+  private async writeOpening(demo: DemoJob): Promise<void> {
+    const { transaction, jobId, personId } = this;
+    const at = this.ago(demo.minutesAgo - 10);
+    for (const kind of demo.hasPhotos ? (["board_top", "board_bottom"] as const) : []) {
+      const image = await drawPhoto(demo, kind);
+      const { width = 0, height = 0 } = await sharp(image).metadata();
+      const thumbnail = await sharp(image).resize({ width: photoLimits.thumbnailSidePixels }).jpeg().toBuffer();
+      const save = (bytes: Buffer) =>
+        saveBlob(this.database, { bytes, mediaType: "image/jpeg", createdAt: at }, transaction);
+      const bad = demo.capacitors.find((one) => demo.looked[one.at]?.includes("vented"));
+      const place = kind === "board_top" ? bad?.place : null;
+      const [x, y] = place
+        ? [place[0] / 1e3 / demo.board.widthMetres, place[1] / 1e3 / demo.board.depthMetres]
+        : [0, 0];
+      const arrow = { id: this.id(), kind: "arrow" as const, x: x - 0.16, y: y + 0.13, toX: x - 0.025, toY: y + 0.03 };
+      const word = { id: this.id(), kind: "text" as const, x: x - 0.3, y: y + 0.18, toX: null, toY: null };
+      await this.models.photos.create(
+        {
+          id: this.id(),
+          jobId,
+          kind,
+          caption: null,
+          marks: place
+            ? [
+                { ...arrow, text: null },
+                { ...word, text: `${bad?.at} vented` },
+              ]
+            : [],
+          imageSha256: await save(image),
+          thumbnailSha256: await save(thumbnail),
+          widthPixels: width,
+          heightPixels: height,
+          takenAt: at,
+          personId,
+        },
+        { transaction },
+      );
+    }
+    for (const [index, [kind, count, size, place]] of (demo.opening ?? []).entries()) {
+      await this.models.teardownSteps.create(
+        { id: this.id(), jobId, number: index + 1, kind, count, size, place, photoId: null, doneAt: at, personId },
         { transaction },
       );
     }

@@ -17,6 +17,9 @@ export function BenchScreen() {
   const table = useRef<HTMLTableElement>(null);
   const navigate = useNavigate();
 
+  const open = lines?.filter((line) => !line.handedOverAt) ?? [];
+  const closed = lines?.filter((line) => line.handedOverAt) ?? [];
+
   function move(by: number) {
     const links = [...(table.current?.querySelectorAll<HTMLAnchorElement>("a[data-job]") ?? [])];
     const index = links.indexOf(document.activeElement as HTMLAnchorElement);
@@ -38,7 +41,13 @@ export function BenchScreen() {
       </div>
       <ProblemNote problem={asProblem(error)} />
       {isMaking && <NewJobForm onMade={(id) => navigate(`/jobs/${id}/intake`)} onCancel={making.close} />}
-      {lines && lines.length > 0 && <BenchTable lines={lines} tableRef={table} />}
+      {open.length > 0 && <BenchTable lines={open} tableRef={table} />}
+      {closed.length > 0 && (
+        <details className={classes.closed}>
+          <summary>Handed over ({closed.length})</summary>
+          <BenchTable lines={closed} />
+        </details>
+      )}
       {lines?.length === 0 && !isMaking && (
         <div className={classes.empty}>
           <p>

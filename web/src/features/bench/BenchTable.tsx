@@ -12,7 +12,7 @@ import classes from "./bench.module.css";
 /** The jobs, newest first: device, fault, lens reached, charge state, age. */
 export function BenchTable(props: {
   readonly lines: readonly BenchLine[];
-  readonly tableRef: RefObject<HTMLTableElement | null>;
+  readonly tableRef?: RefObject<HTMLTableElement | null>;
 }) {
   const now = Date.now();
   return (

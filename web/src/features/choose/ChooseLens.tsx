@@ -1,4 +1,4 @@
-import { needsReplacement } from "@pale-cap/core";
+import { needsReplacement, replacementSet } from "@pale-cap/core";
 import { useCallback, useMemo } from "react";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { BoardPanel } from "../../job/BoardPanel";
@@ -7,28 +7,33 @@ import { LensLayout } from "../../job/LensLayout";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
+import { listWords } from "../../wording/boardWords";
+import { choosingRuleWords } from "../../wording/reworkWords";
 import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
 
 /** What goes in: a requirement for each failed place, and what the catalogue has for it. */
 export function ChooseLens() {
-  const { detail, judgements } = useJob();
+  const { detail, facts, judgements, houseRules } = useJob();
   const [, select] = useTarget();
   const position = useSelectedPosition();
   const plans = useMemo(() => new Map(detail.plans.map((plan) => [plan.positionId, plan])), [detail.plans]);
+  const strategy = houseRules["choose.howMany"];
+  const byRule = useMemo(() => replacementSet(facts, judgements, strategy), [facts, judgements, strategy]);
   const wanted = capacitorsInOrder(detail).filter(({ position: one }) => {
     const judgement = judgements.get(one.id);
-    return (judgement && needsReplacement(judgement)) || plans.get(one.id)?.cataloguePartId;
+    const isBad = judgement && needsReplacement(judgement);
+    return isBad || byRule.includes(one.id) || plans.get(one.id)?.cataloguePartId;
   });
   const wantedIds = wanted.map((one) => one.position.id).join();
   const look = useCallback(
     (id: string) => ({
       verdict: judgements.get(id)?.verdict,
       isFaded: !wantedIds.includes(id),
-      note: plans.get(id)?.cataloguePartId ? "chosen" : undefined,
+      note: plans.get(id)?.cataloguePartId ? "chosen" : byRule.includes(id) ? "by the rule" : undefined,
     }),
-    [judgements, wantedIds, plans],
+    [judgements, wantedIds, plans, byRule],
   );
   const shown = position?.kind === "electrolytic" ? position : undefined;
   return (
@@ -63,6 +68,15 @@ export function ChooseLens() {
             );
           })}
         >
+          <p className={classes.soft}>
+            {choosingRuleWords({
+              howMany: strategy,
+              source: houseRules["choose.partSource"],
+              transistor: houseRules["choose.transistor"],
+            })}
+            {byRule.length > 0 &&
+              ` By the first, ${listWords(wanted.filter((one) => byRule.includes(one.position.id)).map((one) => one.position.designator))} ${byRule.length === 1 ? "goes" : "go"} too.`}
+          </p>
           {shown ? (
             <PositionChoice key={shown.id} position={shown} />
           ) : (

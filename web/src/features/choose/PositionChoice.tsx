@@ -38,8 +38,18 @@ export function PositionChoice({ position }: { readonly position: Position }) {
   const requirement = useMemo(
     () =>
       part &&
-      replacementRequirement({ position, part, net, voltageSchool: houseRules["choose.voltageSchool"] }, overrides),
-    [position, part, net, houseRules, overrides],
+      replacementRequirement(
+        {
+          position,
+          part,
+          net,
+          voltageSchool: houseRules["choose.voltageSchool"],
+          capacitanceSchool: houseRules["choose.capacitance"],
+          purpose: detail.job.intakeDetails.purpose,
+        },
+        overrides,
+      ),
+    [position, part, net, houseRules, overrides, detail.job.intakeDetails.purpose],
   );
   const ranking = useReplacementRanking(requirement ?? null, net?.section ?? "other", catalogue);
   const chosen = catalogue?.find((one) => one.id === plan?.cataloguePartId);
@@ -90,7 +100,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
         </div>
       )}
       <Part
-        title="By expected life"
+        title={requirement.mission ? "By expected life over the promised day" : "By expected life"}
         aside={
           ranking && (
             <span className={classes.soft}>

@@ -10,6 +10,7 @@ import { LensLayout } from "../../job/LensLayout";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
 import { dayText } from "../../ui/times";
 import { openPointWords } from "../../wording/lensWords";
 import classes from "./handOver.module.css";
@@ -24,12 +25,15 @@ export function HandOverLens() {
   const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
   const waiting = openPoints.filter((point) => !accepted.has(point.key));
   const months = houseRules["shop.warrantyMonths"];
+  const [minutes, setMinutes] = useState<number | null>(job.spentMinutes);
+  const [isValid, setValid] = useState(true);
 
   function close(isReopened: boolean) {
     const body = {
       id: newId(),
       handedOverAt: new Date().toISOString(),
       warrantyMonths: months,
+      spentMinutes: minutes,
       note: null,
       isReopened,
     };
@@ -79,7 +83,23 @@ export function HandOverLens() {
                   Warranty of {months} months from today, by the house rule. The judgement as it stands is kept with the
                   job.
                 </p>
-                <Button variant="filled" loading={isLoading} disabled={waiting.length > 0} onClick={() => close(false)}>
+                <div className={classes.minutes}>
+                  <QuantityInput
+                    label="Minutes it took"
+                    unit=""
+                    limits={[0, 6000]}
+                    value={minutes}
+                    onChange={setMinutes}
+                    onValidity={setValid}
+                  />
+                  <span className={classes.soft}>Later estimates for this kind are made from it.</span>
+                </div>
+                <Button
+                  variant="filled"
+                  loading={isLoading}
+                  disabled={waiting.length > 0 || !isValid}
+                  onClick={() => close(false)}
+                >
                   Hand over
                 </Button>
               </>

@@ -7,13 +7,13 @@ import { useJob } from "../../job/JobContext";
 import { useLogSignsMutation } from "../../job/jobApi";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useSelectedPosition } from "../../job/useTarget";
+import { RailTable } from "../../rails/RailTable";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { markLabels, signLabels } from "../../wording/boardWords";
 import { BoardForm } from "./BoardForm";
 import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
-import { RailTable } from "./RailTable";
 
 /** The selected part's signs and polarity mark; under it the rails and the board. */
 export function InspectPane() {
@@ -25,7 +25,7 @@ export function InspectPane() {
       ) : (
         <p className={classes.soft}>Type the first capacitor into the table below; Enter adds it.</p>
       )}
-      <RailTable />
+      <RailTable title="Rails" />
       <BoardForm />
     </Pane>
   );

@@ -10,6 +10,14 @@ interface CounterNotesProps {
   readonly validity: (name: string) => (isValid: boolean) => void;
 }
 
+/** Ids of the fields, so that one key leads to each. */
+export const receivedFields = {
+  outputVolts: "received-volts",
+  inputWatts: "received-watts",
+  lights: "received-lights",
+  sound: "received-sound",
+} as const;
+
 const checkLabels: Readonly<Record<SupplyCheck, string>> = {
   swap: "Known-good supply swapped in",
   benchFeed: "Load fed from a bench supply",
@@ -23,9 +31,13 @@ export function CounterNotes({ details, onChange, validity }: CounterNotesProps)
     onChange({ ...details, asReceived: { ...details.asReceived, ...more } });
   return (
     <>
-      <Part title="As received, before opening">
+      <Part
+        title="As received, before opening"
+        aside={<span className={classes.soft}>keys v, w, i and s lead here</span>}
+      >
         <div className={classes.row}>
           <QuantityInput
+            id={receivedFields.outputVolts}
             label="Output, with its sign"
             unit="V"
             limits={[-1000, 1000]}
@@ -34,6 +46,7 @@ export function CounterNotes({ details, onChange, validity }: CounterNotesProps)
             onValidity={validity("outputVolts")}
           />
           <QuantityInput
+            id={receivedFields.inputWatts}
             label="Drawn from the mains"
             unit="W"
             limits={[0, 5000]}
@@ -42,11 +55,13 @@ export function CounterNotes({ details, onChange, validity }: CounterNotesProps)
             onValidity={validity("inputWatts")}
           />
           <TextInput
+            id={receivedFields.lights}
             label="Lights"
             value={details.asReceived.lights ?? ""}
             onChange={(event) => received({ lights: event.currentTarget.value || null })}
           />
           <TextInput
+            id={receivedFields.sound}
             label="Sound"
             value={details.asReceived.sound ?? ""}
             onChange={(event) => received({ sound: event.currentTarget.value || null })}

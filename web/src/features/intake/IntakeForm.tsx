@@ -14,6 +14,9 @@ import { CounterNotes } from "./CounterNotes";
 import { FirstSuspects } from "./FirstSuspects";
 import classes from "./intake.module.css";
 import { intakeOf } from "./intakeOf";
+import type { IntakePage } from "./intakePages";
+import { LabelPlateCard } from "./LabelPlateCard";
+import { PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
 
 type TextField = Exclude<
@@ -21,8 +24,11 @@ type TextField = Exclude<
   "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor" | "intakeDetails"
 >;
 
+/** The pages that belong to the one form; the others store by themselves. */
+const formPages: readonly IntakePage[] = ["counter", "label", "sum"];
+
 /** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
-export function IntakeForm({ job }: { readonly job: Job }) {
+export function IntakeForm({ job, page }: { readonly job: Job; readonly page: IntakePage }) {
   const { houseRules } = useJob();
   const [edit, { isLoading }] = useEditIntakeMutation();
   const [problem, setProblem] = useState<Problem>();
@@ -62,6 +68,7 @@ export function IntakeForm({ job }: { readonly job: Job }) {
   return (
     <form
       className={classes.form}
+      hidden={!formPages.includes(page)}
       onSubmit={form.onSubmit((values) => {
         if (invalid.size === 0) void save(values);
       })}
@@ -85,82 +92,99 @@ export function IntakeForm({ job }: { readonly job: Job }) {
           </Group>
         )}
       </ProblemNote>
-      <Part title="Device">
-        <div className={classes.row}>
-          <NativeSelect
-            label="Kind"
-            data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
-            {...form.getInputProps("deviceKind")}
-          />
-          <TextInput label="Maker" {...text("deviceMaker")} />
-          <TextInput label="Model" {...text("deviceModel")} />
-          <TextInput label="Serial" {...text("deviceSerial")} />
-          <QuantityInput
-            label="Age, years"
-            unit=""
-            limits={[0, 100]}
-            value={form.values.deviceAgeYears}
-            onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
-            onValidity={validity("age")}
-            error={form.errors.deviceAgeYears as string | undefined}
-          />
-        </div>
-      </Part>
-      <Part title="Complaint">
-        <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
-        <div className={classes.symptoms}>
-          {symptomGroups.map((group) => (
-            <fieldset key={group.title} className={classes.group}>
-              <legend>{group.title}</legend>
-              <Chip.Group
-                multiple
-                value={form.values.symptoms}
-                onChange={(chosen) =>
-                  form.setFieldValue(
-                    "symptoms",
-                    inOtherGroups(form.values.symptoms, group.symptoms).concat(
-                      chosen.filter((code) => code in group.symptoms),
-                    ),
-                  )
-                }
-              >
-                {Object.entries(group.symptoms).map(([code, label]) => (
-                  <Chip key={code} value={code} size="sm" radius={3} variant="outline">
-                    {label as string}
-                  </Chip>
-                ))}
-              </Chip.Group>
-            </fieldset>
-          ))}
-        </div>
-        <TextInput label="Symptoms in free words" {...text("symptomNote")} />
-      </Part>
-      <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
-      <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
-      <Part title="Agreed">
-        <div className={classes.row}>
-          <QuantityInput
-            label={`Price limit, ${houseRules["shop.currency"]}`}
-            unit=""
-            digits={10}
-            limits={[0, 1_000_000]}
-            value={form.values.priceLimitMinor === null ? null : form.values.priceLimitMinor / 100}
-            onChange={(value) => form.setFieldValue("priceLimitMinor", value === null ? null : Math.round(value * 100))}
-            onValidity={validity("price")}
-            error={form.errors.priceLimitMinor as string | undefined}
-          />
-          <TextInput label="Due" type="date" {...text("dueOn")} />
-          <TextInput label="Owner" {...text("customerName")} />
-          <TextInput label="How to reach" {...text("customerContact")} />
-        </div>
-        <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
-      </Part>
-      <RepairBalanceCard
-        details={form.values.intakeDetails}
-        limitMinor={form.values.priceLimitMinor}
-        onChange={setDetails}
-        validity={validity}
-      />
+      <div hidden={page !== "counter"}>
+        <Part title="Device">
+          <div className={classes.row}>
+            <NativeSelect
+              label="Kind"
+              data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
+              {...form.getInputProps("deviceKind")}
+            />
+            <TextInput label="Maker" {...text("deviceMaker")} />
+            <TextInput label="Model" {...text("deviceModel")} />
+            <TextInput label="Serial" {...text("deviceSerial")} />
+            <QuantityInput
+              label="Age, years"
+              unit=""
+              limits={[0, 100]}
+              value={form.values.deviceAgeYears}
+              onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
+              onValidity={validity("age")}
+              error={form.errors.deviceAgeYears as string | undefined}
+            />
+          </div>
+        </Part>
+        <Part title="Complaint">
+          <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
+          <div className={classes.symptoms}>
+            {symptomGroups.map((group) => (
+              <fieldset key={group.title} className={classes.group}>
+                <legend>{group.title}</legend>
+                <Chip.Group
+                  multiple
+                  value={form.values.symptoms}
+                  onChange={(chosen) =>
+                    form.setFieldValue(
+                      "symptoms",
+                      inOtherGroups(form.values.symptoms, group.symptoms).concat(
+                        chosen.filter((code) => code in group.symptoms),
+                      ),
+                    )
+                  }
+                >
+                  {Object.entries(group.symptoms).map(([code, label]) => (
+                    <Chip key={code} value={code} size="sm" radius={3} variant="outline">
+                      {label as string}
+                    </Chip>
+                  ))}
+                </Chip.Group>
+              </fieldset>
+            ))}
+          </div>
+          <TextInput label="Symptoms in free words" {...text("symptomNote")} />
+        </Part>
+        <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+        <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
+        <Part title="Agreed">
+          <div className={classes.row}>
+            <QuantityInput
+              label={`Price limit, ${houseRules["shop.currency"]}`}
+              unit=""
+              digits={10}
+              limits={[0, 1_000_000]}
+              value={form.values.priceLimitMinor === null ? null : form.values.priceLimitMinor / 100}
+              onChange={(value) =>
+                form.setFieldValue("priceLimitMinor", value === null ? null : Math.round(value * 100))
+              }
+              onValidity={validity("price")}
+              error={form.errors.priceLimitMinor as string | undefined}
+            />
+            <TextInput label="Due" type="date" {...text("dueOn")} />
+            <TextInput label="Owner" {...text("customerName")} />
+            <TextInput label="How to reach" {...text("customerContact")} />
+          </div>
+          <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
+        </Part>
+      </div>
+      <div hidden={page !== "label"}>
+        <LabelPlateCard
+          kind={form.values.deviceKind}
+          details={form.values.intakeDetails}
+          onChange={setDetails}
+          validity={validity}
+        />
+        <PurposeCard details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+      </div>
+      <div hidden={page !== "sum"}>
+        <RepairBalanceCard
+          details={form.values.intakeDetails}
+          limitMinor={form.values.priceLimitMinor}
+          dueOn={form.values.dueOn}
+          onChange={setDetails}
+          onLimit={(limitMinor) => form.setFieldValue("priceLimitMinor", limitMinor)}
+          validity={validity}
+        />
+      </div>
       <div className={classes.save}>
         <Button
           type="submit"

@@ -1,16 +1,20 @@
 import type { IntakeDetails } from "@pale-cap/contract";
-import { type RepairVerdict, repairBalance } from "@pale-cap/core";
+import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
+import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { moneyText } from "../../ui/times";
+import { dayText, moneyText } from "../../ui/times";
 import classes from "./intake.module.css";
+import { QuoteLine } from "./QuoteLine";
 
 interface RepairBalanceCardProps {
   readonly details: IntakeDetails;
   readonly limitMinor: number | null;
+  readonly dueOn: string | null;
   readonly onChange: (details: IntakeDetails) => void;
+  readonly onLimit: (limitMinor: number | null) => void;
   readonly validity: (name: string) => (isValid: boolean) => void;
 }
 
@@ -21,19 +25,17 @@ const verdicts: Readonly<Record<RepairVerdict, string>> = {
   not_known: "Enter the minutes to see whether it pays.",
 };
 
-/** A small calculation, offered and never asked: labour and parts against limit and replacement. */
-export function RepairBalanceCard({ details, limitMinor, onChange, validity }: RepairBalanceCardProps) {
-  const { detail, houseRules } = useJob();
-  const { data: catalogue = [] } = useCatalogueQuery();
+/** A small calculation, offered and never asked: labour and parts against limit and replacement, and the day it is due. */
+export function RepairBalanceCard(props: RepairBalanceCardProps) {
+  const { details, limitMinor, dueOn, onChange, validity } = props;
+  const { houseRules } = useJob();
   const { economics } = details;
   const currency = houseRules["shop.currency"];
-  const chosen = detail.plans.map(
-    (plan) => catalogue.find((part) => part.id === plan.cataloguePartId)?.priceMinor ?? 0,
-  );
-  const chosenMinor = chosen.reduce((sum, price) => sum + price, 0);
-  const partsMinor = economics.partsMinor ?? (chosenMinor > 0 ? chosenMinor : null);
+  const estimate = useEstimate();
+  const labourMinutes = economics.labourMinutes ?? estimate.minutes;
+  const partsMinor = economics.partsMinor ?? estimate.partsMinor;
   const balance = repairBalance({
-    labourMinutes: economics.labourMinutes,
+    labourMinutes,
     labourPerHourMinor: houseRules["shop.labourPerHourMinor"],
     partsMinor,
     comebackProbability: houseRules["shop.comebackRatio"],
@@ -58,16 +60,17 @@ export function RepairBalanceCard({ details, limitMinor, onChange, validity }: R
           label="Minutes"
           unit=""
           limits={[0, 6000]}
+          placeholder={String(estimate.minutes)}
           value={economics.labourMinutes}
-          onChange={(labourMinutes) => set({ labourMinutes })}
+          onChange={(minutes) => set({ labourMinutes: minutes })}
           onValidity={validity("minutes")}
         />
         <QuantityInput
-          label={economics.partsMinor === null && chosenMinor > 0 ? "Parts, as chosen" : "Parts"}
+          label={`Parts, ${currency}`}
           unit=""
           digits={10}
           limits={[0, 1_000_000]}
-          placeholder={chosenMinor > 0 ? String(chosenMinor / 100) : undefined}
+          placeholder={(estimate.partsMinor / 100).toFixed(2)}
           value={money(economics.partsMinor)}
           onChange={(amount) => set({ partsMinor: minor(amount) })}
           onValidity={validity("parts")}
@@ -82,16 +85,89 @@ export function RepairBalanceCard({ details, limitMinor, onChange, validity }: R
           onValidity={validity("replacement")}
         />
       </div>
+      <p className={classes.soft}>
+        {economics.labourMinutes === null || economics.partsMinor === null
+          ? `Where nothing is typed: ${sourceWords(estimate)}.`
+          : "Minutes and parts as typed."}
+      </p>
       <p className={classes.balance} data-verdict={balance.verdict} role="status">
         {balance.quoteMinor !== null && balance.labourMinor !== null && (
           <>
-            {moneyText(balance.labourMinor, currency)} labour and {moneyText(partsMinor ?? 0, currency)} parts make{" "}
+            {moneyText(balance.labourMinor, currency)} labour and {moneyText(partsMinor, currency)} parts make{" "}
             <b>{moneyText(balance.quoteMinor, currency)}</b>; a comeback costs the shop{" "}
             {moneyText(balance.comebackMinor ?? 0, currency)} on average.{" "}
           </>
         )}
         <strong>{verdicts[balance.verdict]}</strong>
       </p>
+      <Deadline dueOn={dueOn} />
+      <QuoteLine
+        quote={details.quote}
+        quoteMinor={balance.quoteMinor}
+        limitMinor={limitMinor}
+        onChange={(quote) => onChange({ ...details, quote: { ...details.quote, ...quote } })}
+        onLimit={props.onLimit}
+        validity={validity}
+      />
     </Part>
+  );
+}
+
+/** Minutes and parts from the shop's record, the house rules, and what Judge and Choose know by now. */
+function useEstimate() {
+  const { detail, judgements, houseRules } = useJob();
+  const { data: closed = [] } = useClosedJobsQuery(detail.job.id);
+  const { data: catalogue = [] } = useCatalogueQuery();
+  const chosen = detail.plans.flatMap((plan) => catalogue.find((part) => part.id === plan.cataloguePartId) ?? []);
+  const chosenMinor = chosen.reduce((sum, part) => sum + part.priceMinor, 0);
+  const condemnedCount = [...judgements.values()].filter(needsReplacement).length;
+  const known = { chosenMinor, chosenCount: chosen.length, condemnedCount };
+  const estimate = repairEstimate(closed, known, {
+    usualMinutes: houseRules["shop.usualMinutes"],
+    minutesPerPart: houseRules["shop.minutesPerPart"],
+    usualPartMinor: houseRules["shop.usualPartMinor"],
+  });
+  return { ...estimate, ...known };
+}
+
+function sourceWords(estimate: ReturnType<typeof useEstimate>): string {
+  const minutes =
+    estimate.source === "own_closed_jobs"
+      ? `the median of ${estimate.closedCount} closed jobs of this kind`
+      : `the house rule, as only ${estimate.closedCount} closed job${estimate.closedCount === 1 ? "" : "s"} of this kind told their minutes`;
+  const waiting = estimate.condemnedCount - estimate.chosenCount;
+  if (estimate.chosenCount === 0 && estimate.condemnedCount === 0) return minutes;
+  const parts = `${estimate.chosenCount} part${estimate.chosenCount === 1 ? "" : "s"} as chosen`;
+  return `${minutes}; ${parts}${waiting > 0 ? `, ${waiting} more at the usual price` : ""}`;
+}
+
+/** Whether the parts are there before the unit is due. */
+function Deadline({ dueOn }: { readonly dueOn: string | null }) {
+  const { detail, houseRules, nowMilliseconds } = useJob();
+  const { data: catalogue = [] } = useCatalogueQuery();
+  const wanted = detail.plans.flatMap((plan) => {
+    const part = catalogue.find((one) => one.id === plan.cataloguePartId);
+    return part ? [{ partId: part.id, stockCount: part.stockCount }] : [];
+  });
+  if (wanted.length === 0) {
+    return (
+      <p className={classes.soft}>
+        {dueOn ? `Due ${dayText(dueOn)}. ` : ""}An order takes {houseRules["shop.orderDays"]} days, by the house rule;
+        what lies in the drawers is set against it once parts are chosen.
+      </p>
+    );
+  }
+  const today = new Intl.DateTimeFormat("en-CA", { timeZone: houseRules["shop.timeZone"] }).format(nowMilliseconds);
+  const found = stockDeadline(wanted, today, dueOn, houseRules["shop.orderDays"]);
+  return (
+    <p className={classes.balance} data-verdict={found.isInTime === false ? "above_limit" : undefined}>
+      {found.inStockCount} of {wanted.length} chosen part{wanted.length === 1 ? "" : "s"} in the drawers
+      {found.toOrderCount > 0 && `, the rest by ${dayText(found.readyOn)}`}.{" "}
+      {dueOn && (
+        <strong>
+          Due {dayText(dueOn)}: {found.isInTime ? "in time for it." : "too late for it."}
+        </strong>
+      )}
+    </p>
   );
 }

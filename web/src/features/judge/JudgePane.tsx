@@ -1,9 +1,10 @@
-import { needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import { drainClues, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane, Part } from "../../ui/Pane";
+import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
 import { ledgerLine, weightWords } from "../../wording/ledgerWords";
 import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./judge.module.css";
@@ -30,6 +31,7 @@ export function JudgePane() {
       {position && judgement && (
         <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
       )}
+      <DrainFindings />
       <Overview />
       <p className={classes.soft}>
         School “{houseRules["judge.school"]}”;{" "}
@@ -46,6 +48,28 @@ export function JudgePane() {
       .filter((id) => id !== of.positionId)
       .map((id) => detail.positions.find((one) => one.id === id)?.designator ?? "?");
   }
+}
+
+/** What the drain told, offered as evidence: it points at faults, and decides none. */
+function DrainFindings() {
+  const { facts, rules } = useJob();
+  const clues = facts.energyStores.flatMap((store) =>
+    drainClues(store, facts.chargeEvents, rules.charge.workingVolts)
+      .filter((clue) => clue.code !== "creeps_back")
+      .map((clue) => ({ store, clue })),
+  );
+  if (clues.length === 0) return null;
+  return (
+    <Part title="What the drain told" aside={<span className={classes.soft}>a clue, no verdict</span>}>
+      <ul className={classes.clues}>
+        {clues.map(({ store, clue }) => (
+          <li key={store.id + clue.code}>
+            <strong>{store.name}.</strong> {drainClueWords(clue)} {clueMeaningWords(clue.code)}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
 }
 
 function percent(probability: number): string {

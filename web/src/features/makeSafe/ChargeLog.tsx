@@ -48,7 +48,7 @@ function words(event: ChargeEventRow, store: string): string {
     case "live_reading":
       return "live reading";
     case "drain_started":
-      return `${store}: drain of ${formatQuantity(event.resistanceOhms ?? 0, "Ω").text} connected`;
+      return `${store}: ${event.drainItem?.name ?? `drain of ${formatQuantity(event.resistanceOhms ?? 0, "Ω").text}`} connected`;
     case "voltage_measured":
       return `${store}: ${formatQuantity(event.volts ?? 0, "V").text}, meter ${event.isMeterProved ? "proved" : "not proved"}`;
   }

@@ -1,5 +1,6 @@
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { type DrainPlan, decayedVolts } from "@pale-cap/core";
+import { type DrainKitItem, decayedVolts, drainPlan } from "@pale-cap/core";
+import { useMemo } from "react";
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { useJob } from "../../job/JobContext";
 import classes from "./makeSafe.module.css";
@@ -9,16 +10,26 @@ const steps = 60;
 interface DischargeChartProps {
   readonly store: EnergyStoreRow;
   readonly startVolts: number;
-  /** The kit item just taken; null: the plain resistor of the store. */
-  readonly plan: DrainPlan | null;
+  readonly capacitanceFarads: number;
+  /** The part of the kit that was taken; null: the plain resistor of the store. */
+  readonly item: DrainKitItem | null;
 }
 
 /** Predicted decay through the chosen part, with what the meter said since the drain was connected. */
-export function DischargeChart({ store, startVolts, plan }: DischargeChartProps) {
+export function DischargeChart({ store, startVolts, capacitanceFarads, item }: DischargeChartProps) {
   const { facts, rules } = useJob();
-  const predicted = plan
-    ? plan.course.samples.map(({ seconds, volts }) => ({ seconds, predicted: volts }))
-    : resistorDecay(store, startVolts, rules.charge.workingVolts);
+  const { workingVolts } = rules.charge;
+  const { bleederOhms } = store;
+  const predicted = useMemo(
+    () =>
+      item
+        ? drainPlan({ capacitanceFarads, startVolts, bleederOhms }, item, {
+            workingVolts,
+            longestSeconds: 1,
+          }).course.samples.map(({ seconds, volts }) => ({ seconds, predicted: volts }))
+        : resistorDecay(store, startVolts, workingVolts),
+    [item, capacitanceFarads, startVolts, bleederOhms, store, workingVolts],
+  );
   const end = predicted.at(-1)?.seconds ?? 0;
   if (!(end > 0)) return null;
   const own = facts.chargeEvents.filter((event) => event.storeId === store.id);
@@ -83,7 +94,8 @@ export function DischargeChart({ store, startVolts, plan }: DischargeChartProps)
 }
 
 function resistorDecay(store: EnergyStoreRow, startVolts: number, workingVolts: number) {
-  const tau = (store.capacitanceFarads ?? 0) * (store.drainOhms ?? 0);
+  const conductance = (store.drainOhms ? 1 / store.drainOhms : 0) + (store.bleederOhms ? 1 / store.bleederOhms : 0);
+  const tau = conductance > 0 ? (store.capacitanceFarads ?? 0) / conductance : 0;
   if (!(tau > 0)) return [];
   const end = tau * Math.max(Math.log(startVolts / workingVolts), 1) * 1.25;
   return Array.from({ length: steps + 1 }, (_, index) => {

@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
-import { type DrainKitItem, type DrainPlan, dischargeResistor, drainPlan, judgementConstants } from "@pale-cap/core";
+import type { DrainWay } from "@pale-cap/contract";
+import { type DrainKitItem, dischargeResistor, drainPlan, judgementConstants } from "@pale-cap/core";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
@@ -11,23 +12,41 @@ import classes from "./makeSafe.module.css";
 interface DrainPlannerProps {
   readonly capacitanceFarads: number;
   readonly startVolts: number;
+  readonly bleederOhms: number | null;
   readonly chosenName: string | null;
-  readonly onChoose: (plan: DrainPlan) => void;
+  readonly onChoose: (item: DrainKitItem) => void;
 }
 
+/** Which of the kit a house rule admits. */
+const kitOf: Readonly<Record<DrainWay, readonly DrainKitItem["kind"][]>> = {
+  resistor_or_lamp: ["resistor", "lamp"],
+  resistor: ["resistor"],
+  lamp: ["lamp"],
+  wait: [],
+};
+
 /** Every part of the shop's kit against this store, and one proposal from standard values; what would suffer is refused. */
-export function DrainPlanner({ capacitanceFarads, startVolts, chosenName, onChoose }: DrainPlannerProps) {
+export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chosenName, onChoose }: DrainPlannerProps) {
   const { rules, houseRules } = useJob();
   const workingVolts = rules.charge.workingVolts;
   const longestSeconds = houseRules["charge.longestDrainSeconds"];
   const kit = houseRules["charge.kit"];
+  // Waiting is a way only where something is known to drain the store meanwhile.
+  const rule = houseRules["charge.drainWay"];
+  const way = rule === "wait" && bleederOhms === null ? "resistor_or_lamp" : rule;
   const plans = useMemo(() => {
-    const store = { capacitanceFarads, startVolts, bleederOhms: null };
-    const proposed = proposal(capacitanceFarads, startVolts, workingVolts, longestSeconds);
-    return [...kit, ...(proposed ? [proposed] : [])].map((item) =>
+    const store = { capacitanceFarads, startVolts, bleederOhms };
+    const kinds = kitOf[way];
+    const proposed = kinds.includes("resistor")
+      ? proposal(capacitanceFarads, startVolts, workingVolts, longestSeconds)
+      : null;
+    return [...kit.filter((item) => kinds.includes(item.kind)), ...(proposed ? [proposed] : [])].map((item) =>
       drainPlan(store, item, { workingVolts, longestSeconds }),
     );
-  }, [capacitanceFarads, startVolts, workingVolts, longestSeconds, kit]);
+  }, [capacitanceFarads, startVolts, bleederOhms, workingVolts, longestSeconds, kit, way]);
+  if (way === "wait") {
+    return <p className={classes.soft}>House rule: wait for the bleeder, then measure. Nothing else is proposed.</p>;
+  }
   return (
     <table className={classes.plans}>
       <TableHead names={["Drain with", "Peak, each", "Energy, each", "To 60 V", `To ${workingVolts} V`, ""]} />
@@ -55,7 +74,7 @@ export function DrainPlanner({ capacitanceFarads, startVolts, chosenName, onChoo
                   disabled={isRefused}
                   aria-pressed={isChosen}
                   variant={isChosen ? "filled" : "default"}
-                  onClick={() => onChoose(plan)}
+                  onClick={() => onChoose(plan.item)}
                 >
                   {isChosen ? "taken" : "Take"}
                 </Button>
@@ -63,8 +82,27 @@ export function DrainPlanner({ capacitanceFarads, startVolts, chosenName, onChoo
             </tr>
           );
         })}
+        <ToolAcross startVolts={startVolts} />
       </tbody>
     </table>
+  );
+}
+
+/** Resistance of a bulk's ESR, a tool and two arcs together; rough, and lower in a bad case. */
+const shortOhms = 0.2;
+
+/** What everybody has seen done, and why not to. */
+function ToolAcross({ startVolts }: { readonly startVolts: number }) {
+  return (
+    <tr data-refused>
+      <td colSpan={6}>
+        a tool across the pins
+        <div className={classes.refusal}>
+          advised against: some <Quantity value={startVolts / shortOhms} unit="A" digits={1} /> at once arc, pit the
+          pins, weld the tool and can burst the part
+        </div>
+      </td>
+    </tr>
   );
 }
 

@@ -2,6 +2,7 @@ import { useCallback } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
+import { FirstPower } from "../../power/FirstPower";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
 import { cautions } from "../../wording/cautions";
@@ -13,10 +14,15 @@ import { StoreForm } from "./StoreForm";
 /** What is charged, with what it is drained, and what was measured. */
 export function MakeSafeLens() {
   const { detail, charge, chargeStates, facts } = useJob();
-  const storeNames = detail.energyStores.map((store) => store.positionId);
   const look = useCallback(
-    (id: string) => ({ isFaded: !storeNames.includes(id), note: storeNames.includes(id) ? "energy store" : undefined }),
-    [storeNames],
+    (id: string) => {
+      const netId = detail.positions.find((one) => one.id === id)?.netId ?? null;
+      const isStore = detail.energyStores.some(
+        (store) => store.positionId === id || (netId !== null && store.netId === netId),
+      );
+      return { isFaded: !isStore, note: isStore ? "energy store" : undefined };
+    },
+    [detail.energyStores, detail.positions],
   );
   return (
     <LensLayout
@@ -32,6 +38,7 @@ export function MakeSafeLens() {
             return state && <StoreCard key={store.id} store={store} state={state} />;
           })}
           <StoreForm />
+          <FirstPower />
           <ChargeLog />
         </Pane>
       }

@@ -1,5 +1,14 @@
-import { Button, TextInput } from "@mantine/core";
-import { foundPart, type Section } from "@pale-cap/core";
+import { Button, NativeSelect, TextInput } from "@mantine/core";
+import type { NewEnergyStore } from "@pale-cap/contract";
+import {
+  energyStoreOffers,
+  expectedStoreVolts,
+  type StoreFeed,
+  type StoreKind,
+  type StoreOffer,
+  storeFeeds,
+  storeKinds,
+} from "@pale-cap/core";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -8,75 +17,108 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useInvalidFields } from "../../ui/useInvalidFields";
+import { listWords } from "../../wording/boardWords";
+import { feedLabels, storeKindLabels } from "../../wording/chargeWords";
 import classes from "./makeSafe.module.css";
 
-const storeSections: readonly Section[] = ["bulk", "pfc"];
-
-interface Draft {
-  readonly id: string;
-  readonly name: string;
-  readonly positionId: string | null;
-  readonly capacitanceFarads: number | null;
-  readonly expectedVolts: number | null;
+interface Draft extends Omit<NewEnergyStore, "drainOhms"> {
+  readonly feed: StoreFeed | null;
+  readonly mainsVoltsRms: number | null;
 }
 
-/** A bulk behind a bridge charges to the crest of the mains. */
-const emptyDraft = (mainsVoltsRms: number): Draft => ({
-  id: newId(),
-  name: "Bulk",
-  positionId: null,
-  capacitanceFarads: null,
-  expectedVolts: Math.round(Math.SQRT2 * mainsVoltsRms),
-});
+/** How a kind is usually fed; an output bank is not fed from the mains. */
+const usualFeeds: Readonly<Record<StoreKind, StoreFeed | null>> = {
+  bulk: "bridge",
+  pfc_bulk: "pfc",
+  series_pair: "doubler",
+  x_capacitor: "line",
+  output_bank: null,
+  other: null,
+};
 
-/** Names an energy store: what it holds and the voltage to expect. Bulk parts on the board are offered. */
+/** A bulk behind a bridge charges to the crest of the mains. */
+function emptyDraft(mainsVoltsRms: number): Draft {
+  return withFeed(
+    {
+      id: newId(),
+      name: "Bulk",
+      kind: "bulk",
+      positionId: null,
+      netId: null,
+      capacitanceFarads: null,
+      expectedVolts: null,
+      bleederOhms: null,
+      feed: "bridge",
+      mainsVoltsRms,
+    },
+    {},
+  );
+}
+
+/** The expected voltage follows from feed and mains; a typed one stands by itself. */
+function withFeed(draft: Draft, more: Partial<Draft>): Draft {
+  const next = { ...draft, ...more };
+  if (next.feed === null || next.mainsVoltsRms === null) return next;
+  return { ...next, expectedVolts: Math.round(expectedStoreVolts(next.feed, next.mainsVoltsRms)) };
+}
+
+/** Names an energy store: what it holds and the voltage to expect. What the board tells of is offered. */
 export function StoreForm() {
   const { detail, houseRules } = useJob();
-  const fresh = () => emptyDraft(houseRules["mains.voltsRms"]);
+  const mainsVolts = houseRules["mains.voltsRms"];
   const [add, { error, isLoading }] = useAddEnergyStoreMutation();
-  const [draft, setDraft] = useState(fresh);
+  const [draft, setDraft] = useState(() => emptyDraft(mainsVolts));
   const [invalid, validity] = useInvalidFields();
   const isValid = invalid.size === 0;
-  const known = detail.energyStores.map((store) => store.positionId);
-  const offers = detail.positions.filter((position) => {
-    const net = detail.nets.find((one) => one.id === position.netId);
-    return (
-      net && position.kind === "electrolytic" && storeSections.includes(net.section) && !known.includes(position.id)
-    );
-  });
+  const stores = detail.energyStores;
+  const offers = energyStoreOffers(detail, mainsVolts).filter(
+    (offer) =>
+      !stores.some(
+        (store) =>
+          (offer.positionId !== null && store.positionId === offer.positionId) ||
+          (offer.netId !== null && store.netId === offer.netId),
+      ),
+  );
   const set = (more: Partial<Draft>) => setDraft((now) => ({ ...now, ...more }));
+  const feedBy = (more: Partial<Draft>) => setDraft((now) => withFeed(now, more));
+
+  function take(offer: StoreOffer) {
+    const { designators, ...values } = offer;
+    set({ ...values, name: `${storeKindLabels[offer.kind]} ${listWords(designators)}`, bleederOhms: null });
+  }
 
   async function submit() {
-    const answer = await add({ jobId: detail.job.id, body: { ...draft, drainOhms: null } });
-    if (!answer.error) setDraft(fresh());
+    const { feed: _, mainsVoltsRms: __, ...store } = draft;
+    const answer = await add({ jobId: detail.job.id, body: { ...store, drainOhms: null } });
+    if (!answer.error) setDraft(emptyDraft(mainsVolts));
   }
 
   return (
-    <Part title={detail.energyStores.length === 0 ? "What holds charge?" : "Another store"}>
-      {offers.length > 0 && (
-        <div className={classes.offers}>
-          {offers.map((position) => {
-            const net = detail.nets.find((one) => one.id === position.netId);
-            const part = foundPart(detail.fittedParts, position.id);
-            return (
-              <Button
-                key={position.id}
-                size="xs"
-                onClick={() =>
-                  set({
-                    name: `Bulk ${position.designator}`,
-                    positionId: position.id,
-                    capacitanceFarads: part?.capacitanceFarads ?? null,
-                    expectedVolts: net?.nominalVolts ?? draft.expectedVolts,
-                  })
-                }
-              >
-                {position.designator} from the board
-              </Button>
-            );
-          })}
-        </div>
-      )}
+    <Part title={stores.length === 0 ? "What holds charge?" : "Another store"}>
+      <div className={classes.offers}>
+        {offers.map((offer) => (
+          <Button key={offer.positionId ?? offer.netId} size="xs" onClick={() => take(offer)}>
+            {listWords(offer.designators)} from the board
+          </Button>
+        ))}
+        {!stores.some((store) => store.kind === "x_capacitor") && (
+          <Button
+            size="xs"
+            onClick={() =>
+              feedBy({
+                kind: "x_capacitor",
+                name: storeKindLabels.x_capacitor,
+                feed: "line",
+                positionId: null,
+                netId: null,
+                capacitanceFarads: null,
+              })
+            }
+          >
+            X capacitor at the plug
+          </Button>
+        )}
+      </div>
       <form
         className={classes.row}
         onSubmit={(event) => {
@@ -85,6 +127,15 @@ export function StoreForm() {
         }}
       >
         <TextInput label="Name" value={draft.name} onChange={(event) => set({ name: event.currentTarget.value })} />
+        <NativeSelect
+          label="Kind"
+          value={draft.kind}
+          data={storeKinds.map((kind) => ({ value: kind, label: storeKindLabels[kind] }))}
+          onChange={(event) => {
+            const kind = event.currentTarget.value as StoreKind;
+            feedBy({ kind, feed: usualFeeds[kind] });
+          }}
+        />
         <QuantityInput
           label="Capacitance"
           unit="F"
@@ -94,13 +145,40 @@ export function StoreForm() {
           onChange={(capacitanceFarads) => set({ capacitanceFarads })}
           onValidity={validity("farads")}
         />
+        <NativeSelect
+          label="Fed"
+          value={draft.feed ?? ""}
+          data={[
+            { value: "", label: "not from the mains, or typed" },
+            ...storeFeeds.map((feed) => ({ value: feed, label: feedLabels[feed] })),
+          ]}
+          onChange={(event) => feedBy({ feed: (event.currentTarget.value || null) as StoreFeed | null })}
+        />
+        <NativeSelect
+          label="Mains"
+          disabled={draft.feed === null || draft.feed === "pfc"}
+          value={String(draft.mainsVoltsRms ?? mainsVolts)}
+          data={[...new Set([mainsVolts, 120, 230])].map((volts) => ({
+            value: String(volts),
+            label: `${volts} V${volts === mainsVolts ? ", house rule" : ""}`,
+          }))}
+          onChange={(event) => feedBy({ mainsVoltsRms: Number(event.currentTarget.value) })}
+        />
         <QuantityInput
           label="Expected voltage"
           unit="V"
           limits={[1, 1000]}
           value={draft.expectedVolts}
-          onChange={(expectedVolts) => set({ expectedVolts })}
+          onChange={(expectedVolts) => set({ expectedVolts, feed: null })}
           onValidity={validity("volts")}
+        />
+        <QuantityInput
+          label="Bleeder, if known"
+          unit="Ω"
+          limits={[100, 100e6]}
+          value={draft.bleederOhms}
+          onChange={(bleederOhms) => set({ bleederOhms })}
+          onValidity={validity("bleeder")}
         />
         <Button type="submit" loading={isLoading} disabled={!isValid || draft.name.trim() === ""}>
           Add store

@@ -21,6 +21,7 @@ export function useLogChargeEvent() {
         storeId: null,
         volts: null,
         resistanceOhms: null,
+        drainItem: null,
         isMeterProved: false,
         at: new Date().toISOString(),
         personId,

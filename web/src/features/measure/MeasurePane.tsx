@@ -1,4 +1,4 @@
-import { bankOf, currentPart, expectedEsrOfPart, sectionFacts } from "@pale-cap/core";
+import { bankOf, currentPart, expectedEsrOfPart, partForSchool, sectionFacts } from "@pale-cap/core";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
@@ -15,7 +15,7 @@ import { ReadingList } from "./ReadingList";
 
 /** The selected part: what a new one reads, what was read so far, what is still to be probed. */
 export function MeasurePane() {
-  const { detail, judgements, charge } = useJob();
+  const { detail, judgements, charge, rules } = useJob();
   const [target, select] = useTarget();
   const position = useSelectedPosition();
   const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
@@ -33,7 +33,7 @@ export function MeasurePane() {
   }
   const net = detail.nets.find((one) => one.id === position.netId);
   const part = currentPart(detail.fittedParts, position.id);
-  const esr = part ? expectedEsrOfPart(part, 100e3, 20) : null;
+  const esr = part ? expectedEsrOfPart(partForSchool(part, rules.judgement.esrSourceSchool), 100e3, 20) : null;
   const bank = bankOf(position, detail.positions, detail.fittedParts).filter((one) => one.id !== position.id);
   const isMainsSide = net && sectionFacts[net.section].isMainsSide;
   const next = capacitorsInOrder(detail).filter(

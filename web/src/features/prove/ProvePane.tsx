@@ -1,23 +1,24 @@
 import type { Net } from "@pale-cap/contract";
-import { type CheckState, railProof } from "@pale-cap/core";
+import { type CheckState, powerGate, railProof } from "@pale-cap/core";
 import type { ReactNode } from "react";
 import { probeSet } from "../../job/benchSlice";
 import { useAppDispatch } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { netsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
+import { FirstPower } from "../../power/FirstPower";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { cautions } from "../../wording/cautions";
 import { openPointWords } from "../../wording/lensWords";
-import { FirstPower } from "./FirstPower";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
 export function ProvePane() {
-  const { detail, openPoints } = useJob();
+  const { detail, facts, openPoints } = useJob();
   const rails = netsInOrder(detail);
+  const isShut = powerGate(facts.symptoms, facts.powerEvents).isShut;
   const isShown = (net: Net) =>
     net.fullLoadAmps !== null || detail.readings.some((reading) => reading.targetId === net.id && reading.isPowered);
   const others = rails.filter((net) => !isShown(net));
@@ -31,10 +32,8 @@ export function ProvePane() {
       {rails.length === 0 && (
         <p className={classes.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
-      {rails.filter(isShown).map((net) => (
-        <Rail key={net.id} net={net} />
-      ))}
-      {others.length > 0 && (
+      {!isShut && rails.filter(isShown).map((net) => <Rail key={net.id} net={net} />)}
+      {!isShut && others.length > 0 && (
         <details className={classes.others}>
           <summary>Rails without a promise ({others.length})</summary>
           {others.map((net) => (

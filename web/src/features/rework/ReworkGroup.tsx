@@ -29,7 +29,7 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 };
 
 /** One value: its places, and the four steps, each tickable for the whole group or for one place. */
-export function ReworkGroup({ group }: { readonly group: ReworkRows }) {
+export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
   const [logTicks, { error, isLoading }] = useLogTicksMutation();
@@ -76,7 +76,11 @@ export function ReworkGroup({ group }: { readonly group: ReworkRows }) {
                     aria-label={`${headings[step]}, all of ${replacement.maker} ${replacement.series}`}
                     checked={isAll}
                     indeterminate={!isAll && rows.some((row) => row.done.has(step))}
-                    disabled={isLoading || !rows.some((row) => row.done.has(step) || isPossible(row, step, true))}
+                    disabled={
+                      isLoading ||
+                      (isOneAtATime && step === "removed" && !isAll && rows.length > 1) ||
+                      !rows.some((row) => row.done.has(step) || isPossible(row, step, true))
+                    }
                     onChange={() => tick(step, rows, !isAll)}
                   />
                 </th>
@@ -89,6 +93,9 @@ export function ReworkGroup({ group }: { readonly group: ReworkRows }) {
             <Row
               key={row.position.id}
               row={row}
+              isHeldBack={
+                isOneAtATime && rows.some((one) => one !== row && one.done.has("removed") && !one.done.has("fitted"))
+              }
               isLoading={isLoading}
               onTick={(step, isDone) => tick(step, [row], isDone)}
             />
@@ -107,6 +114,8 @@ function isPossible(row: ReworkRow, step: ReworkStep, isDone: boolean): boolean 
 
 function Row(props: {
   readonly row: ReworkRow;
+  /** Another place of the value is empty now, and the house rule takes one out at a time. */
+  readonly isHeldBack: boolean;
   readonly isLoading: boolean;
   readonly onTick: (step: ReworkStep, isDone: boolean) => void;
 }) {
@@ -141,7 +150,11 @@ function Row(props: {
             size="md"
             aria-label={`${position.designator}: ${headings[step]}`}
             checked={row.done.has(step)}
-            disabled={props.isLoading || !isPossible(row, step, !row.done.has(step))}
+            disabled={
+              props.isLoading ||
+              (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
+              !isPossible(row, step, !row.done.has(step))
+            }
             onChange={(event) => props.onTick(step, event.currentTarget.checked)}
           />
           <div className={classes.soft}>{details[step]}</div>

@@ -6,14 +6,22 @@ import { LensLayout } from "../../job/LensLayout";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
 import { cautions } from "../../wording/cautions";
+import { reworkRuleWords } from "../../wording/reworkWords";
+import { ClosingList } from "./ClosingList";
 import { ReworkGroup } from "./ReworkGroup";
 import classes from "./rework.module.css";
-import { useReworkRows } from "./useReworkRows";
+import { type ReworkRows, useReworkRows } from "./useReworkRows";
 
 /** What comes out and goes in, which way round, ticked off in groups. */
 export function ReworkLens() {
-  const { detail, facts, charge } = useJob();
+  const { detail, facts, charge, houseRules } = useJob();
   const groups = useReworkRows();
+  const removing = houseRules["rework.removing"];
+  const hasBoardPhoto = detail.photos.some((photo) => !photo.isRemoved && photo.kind.startsWith("board_"));
+  /** Without a picture of the board or a place on the drawing, polarity lives in the old part alone. */
+  const isOneAtATime = (group: ReworkRows) =>
+    removing === "one_at_a_time" ||
+    (removing === "group_with_photo" && !hasBoardPhoto && group.rows.some(({ position }) => position.xMetres === null));
   const look = useCallback(
     (id: string) => {
       const isPlanned = facts.plans.some((plan) => plan.positionId === id && plan.cataloguePartId);
@@ -39,9 +47,11 @@ export function ReworkLens() {
               Nothing is chosen yet. Take a part for each place in Choose; it then appears here.
             </p>
           )}
+          {groups.length > 0 && <p className={classes.soft}>{reworkRuleWords(removing, houseRules["rework.alloy"])}</p>}
           {groups.map((group) => (
-            <ReworkGroup key={group.key} group={group} />
+            <ReworkGroup key={group.key} group={group} isOneAtATime={isOneAtATime(group)} />
           ))}
+          <ClosingList />
         </Pane>
       }
     />

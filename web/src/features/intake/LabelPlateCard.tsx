@@ -1,0 +1,157 @@
+import { Button, NativeSelect, SegmentedControl, TextInput } from "@mantine/core";
+import {
+  boardLimits,
+  type IntakeDetails,
+  type LabelPlate,
+  type PlugPolarity,
+  plugPolarities,
+} from "@pale-cap/contract";
+import { type DeviceKind, deviceProfiles, topologies } from "@pale-cap/core";
+import { Part } from "../../ui/Pane";
+import { QuantityInput } from "../../ui/QuantityInput";
+import { plugLabels, topologyLabels } from "../../wording/intakeWords";
+import classes from "./intake.module.css";
+import { PlugDrawing } from "./PlugDrawing";
+
+interface LabelPlateCardProps {
+  readonly kind: DeviceKind;
+  readonly details: IntakeDetails;
+  readonly onChange: (details: IntakeDetails) => void;
+  readonly validity: (name: string) => (isValid: boolean) => void;
+}
+
+/** What the label says: input, rails, plug, temperature. What the kind usually has is offered, never imposed. */
+export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlateCardProps) {
+  const { labelPlate } = details;
+  const profile = deviceProfiles[kind];
+  const set = (more: Partial<LabelPlate>) => onChange({ ...details, labelPlate: { ...labelPlate, ...more } });
+  const setRail = (index: number, more: Partial<LabelPlate["rails"][number]>) =>
+    set({ rails: labelPlate.rails.map((rail, one) => (one === index ? { ...rail, ...more } : rail)) });
+  return (
+    <Part title="Label plate" aside={<span className={classes.soft}>everything may be unknown</span>}>
+      <div className={classes.row}>
+        <QuantityInput
+          label="Input from"
+          unit="V"
+          limits={[5, 500]}
+          value={labelPlate.inputVoltsLow}
+          onChange={(inputVoltsLow) => set({ inputVoltsLow })}
+          onValidity={validity("inputVoltsLow")}
+        />
+        <QuantityInput
+          label="Input to"
+          unit="V"
+          limits={[5, 500]}
+          value={labelPlate.inputVoltsHigh}
+          onChange={(inputVoltsHigh) => set({ inputVoltsHigh })}
+          onValidity={validity("inputVoltsHigh")}
+        />
+        <QuantityInput
+          label="Input current"
+          unit="A"
+          limits={[0.001, 50]}
+          value={labelPlate.inputAmps}
+          onChange={(inputAmps) => set({ inputAmps })}
+          onValidity={validity("inputAmps")}
+        />
+        <QuantityInput
+          label="Temperature limit"
+          unit="°C"
+          limits={[-40, 150]}
+          value={labelPlate.temperatureLimitCelsius}
+          onChange={(temperatureLimitCelsius) => set({ temperatureLimitCelsius })}
+          onValidity={validity("temperatureLimit")}
+        />
+      </div>
+      <div className={classes.plateRails}>
+        {labelPlate.rails.map((rail, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a rail of the label has no identity but its line
+          <div key={index} className={classes.plateRail}>
+            <TextInput
+              size="xs"
+              aria-label={`Label rail ${index + 1}, name`}
+              placeholder="name, if any"
+              maxLength={40}
+              value={rail.name ?? ""}
+              onChange={(event) => setRail(index, { name: event.currentTarget.value || null })}
+            />
+            <QuantityInput
+              label={`Label rail ${index + 1}, volts`}
+              isLabelHidden
+              size="xs"
+              unit="V"
+              limits={[-boardLimits.railVolts, boardLimits.railVolts]}
+              value={rail.volts}
+              onChange={(volts) => volts !== null && setRail(index, { volts })}
+              onValidity={validity(`railVolts${index}`)}
+            />
+            <QuantityInput
+              label={`Label rail ${index + 1}, amperes`}
+              isLabelHidden
+              size="xs"
+              unit="A"
+              placeholder="amperes"
+              limits={[0.001, boardLimits.railAmps]}
+              value={rail.amps}
+              onChange={(amps) => setRail(index, { amps })}
+              onValidity={validity(`railAmps${index}`)}
+            />
+            <Button
+              size="xs"
+              aria-label={`Take label rail ${index + 1} off`}
+              onClick={() => set({ rails: labelPlate.rails.filter((_, one) => one !== index) })}
+            >
+              Off
+            </Button>
+          </div>
+        ))}
+        <div className={classes.offers}>
+          <Button
+            size="xs"
+            onClick={() => set({ rails: [...labelPlate.rails, { name: null, volts: 12, amps: null }] })}
+          >
+            Add a rail of the label
+          </Button>
+          {labelPlate.rails.length === 0 && profile.rails.length > 0 && (
+            <Button size="xs" onClick={() => set({ rails: profile.rails.map((rail) => ({ ...rail })) })}>
+              Usual here: {profile.rails.map((rail) => rail.name).join(", ")}
+            </Button>
+          )}
+        </div>
+      </div>
+      <div className={classes.plug}>
+        <PlugDrawing polarity={labelPlate.plugPolarity} />
+        <SegmentedControl
+          aria-label="Plug polarity"
+          data={[
+            { value: "", label: "no plug, unknown" },
+            ...plugPolarities.map((one) => ({ value: one, label: plugLabels[one] })),
+          ]}
+          value={labelPlate.plugPolarity ?? ""}
+          onChange={(value) => set({ plugPolarity: (value || null) as PlugPolarity | null })}
+        />
+        <TextInput
+          aria-label="Plug, note"
+          placeholder="plug: size, pins"
+          maxLength={80}
+          value={labelPlate.plugNote ?? ""}
+          onChange={(event) => set({ plugNote: event.currentTarget.value || null })}
+        />
+      </div>
+      <NativeSelect
+        label="Topology"
+        value={details.topology ?? ""}
+        data={[
+          { value: "", label: `unknown; usual here: ${topologyLabels[profile.topologies[0] ?? "flyback"]}` },
+          ...topologies.map((one) => ({
+            value: one,
+            label: `${topologyLabels[one]}${profile.topologies.includes(one) ? " (usual here)" : ""}`,
+          })),
+        ]}
+        onChange={(event) =>
+          onChange({ ...details, topology: (event.currentTarget.value || null) as IntakeDetails["topology"] })
+        }
+      />
+    </Part>
+  );
+}

@@ -1,0 +1,82 @@
+import type { EnergyStoreRow } from "@pale-cap/contract";
+import { absorptionRecovery, type ChargeState, discharge, storedEnergyJoules } from "@pale-cap/core";
+import type { ReactNode } from "react";
+import { useJob } from "../../job/JobContext";
+import { Quantity } from "../../ui/Quantity";
+import { durationText } from "../../ui/times";
+import { dangerWords } from "../../wording/chargeWords";
+import classes from "./makeSafe.module.css";
+
+interface StoreFiguresProps {
+  readonly store: EnergyStoreRow;
+  readonly state: ChargeState;
+  readonly startVolts: number;
+  readonly capacitanceFarads: number;
+}
+
+/** What a store holds, what that can do, and what becomes of it when nobody drains it. */
+export function StoreFigures({ store, state, startVolts, capacitanceFarads }: StoreFiguresProps) {
+  const storedJoules = storedEnergyJoules(capacitanceFarads, startVolts);
+  return (
+    <>
+      <div className={classes.figures}>
+        <Figure label="Capacitance" value={<Quantity value={capacitanceFarads} unit="F" isMarking />} />
+        <Figure
+          label={state.name === "charged" ? "Measured" : "Expected"}
+          value={<Quantity value={startVolts} unit="V" />}
+        />
+        <Figure label="Stored" value={<Quantity value={storedJoules} unit="J" />} />
+        {state.name === "draining" && state.predictedVolts !== null && (
+          <Figure label="Left, if connected" value={<Quantity value={state.predictedVolts} unit="V" digits={2} />} />
+        )}
+      </div>
+      <p className={classes.soft}>
+        <strong>{dangerWords(storedJoules, startVolts)}.</strong>{" "}
+        <NaturalDecay {...{ store, startVolts, capacitanceFarads }} />
+      </p>
+    </>
+  );
+}
+
+export function Figure({ label, value }: { readonly label: string; readonly value: ReactNode }) {
+  return (
+    <div className={classes.figure}>
+      <div className={classes.soft}>{label}</div>
+      <div className={classes.big}>{value}</div>
+    </div>
+  );
+}
+
+/** Through the bleeder alone, or the plain statement that nothing is known to drain it. */
+function NaturalDecay(props: {
+  readonly store: EnergyStoreRow;
+  readonly startVolts: number;
+  readonly capacitanceFarads: number;
+}) {
+  const { rules } = useJob();
+  const { store, startVolts, capacitanceFarads } = props;
+  if (store.bleederOhms === null) return <>No bleeder is known: left alone it can stay charged for hours.</>;
+  const through = (targetVolts: number) =>
+    durationText(
+      discharge({ capacitanceFarads, startVolts, targetVolts, resistanceOhms: store.bleederOhms as number })
+        .durationSeconds,
+    );
+  return (
+    <>
+      Left alone, through its bleeder of <Quantity value={store.bleederOhms} unit="Ω" />: 60 V after {through(60)},{" "}
+      {rules.charge.workingVolts} V after {through(rules.charge.workingVolts)}, if the bleeder is whole.
+    </>
+  );
+}
+
+/** How far it can creep back after draining. */
+export function Recovery(props: { readonly startVolts: number; readonly remainingVolts: number }) {
+  const back = absorptionRecovery(props);
+  return (
+    <p className={classes.soft}>
+      It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
+      <Quantity value={back.highVolts} unit="V" digits={2} /> (dielectric absorption, rough)
+      {back.mustDrainAgain ? ": measure again before touching, drain again if it did." : "."}
+    </p>
+  );
+}

@@ -1,0 +1,23 @@
+import { type ClosedJobs, type Family, type NewUnits, routes } from "@pale-cap/contract";
+import { api } from "../api/api";
+import { type OnJob, url } from "./patching";
+
+const familyApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    family: build.query<Family, string>({
+      query: (jobId) => url(routes.family, jobId),
+      // What is logged on any unit may change the list; every write of a job invalidates the bench.
+      providesTags: ["Bench"],
+    }),
+    makeUnits: build.mutation<Family, OnJob<NewUnits>>({
+      query: ({ jobId, body }) => ({ url: url(routes.familyUnits, jobId), method: "POST", body }),
+      invalidatesTags: ["Bench"],
+    }),
+    closedJobs: build.query<ClosedJobs, string>({
+      query: (jobId) => url(routes.closedJobs, jobId),
+      providesTags: ["Bench"],
+    }),
+  }),
+});
+
+export const { useFamilyQuery, useMakeUnitsMutation, useClosedJobsQuery } = familyApi;

@@ -1,0 +1,42 @@
+import {
+  type NewTeardownStep,
+  routes,
+  type TeardownReturnRow,
+  type TeardownStepEdit,
+  type TeardownStepRow,
+} from "@pale-cap/contract";
+import { api } from "../api/api";
+import { byId, type OnJob, patching, upsert, url } from "./patching";
+
+const teardownApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    addTeardownStep: build.mutation<TeardownStepRow, OnJob<NewTeardownStep>>({
+      query: ({ jobId, body }) => ({ url: url(routes.teardownSteps, jobId), method: "POST", body }),
+      onQueryStarted: patching((detail, row) => ({
+        ...detail,
+        teardownSteps: upsert(detail.teardownSteps, row, byId),
+      })),
+    }),
+    editTeardownStep: build.mutation<
+      TeardownStepRow & { readonly isRemoved: boolean },
+      OnJob<TeardownStepEdit> & { readonly stepId: string }
+    >({
+      query: ({ jobId, stepId, body }) => ({ url: url(routes.teardownStep, jobId, { stepId }), method: "PATCH", body }),
+      onQueryStarted: patching((detail, { isRemoved, ...row }) => ({
+        ...detail,
+        teardownSteps: isRemoved
+          ? detail.teardownSteps.filter((one) => one.id !== row.id)
+          : upsert(detail.teardownSteps, row, byId),
+      })),
+    }),
+    logTeardownReturn: build.mutation<TeardownReturnRow, OnJob<TeardownReturnRow>>({
+      query: ({ jobId, body }) => ({ url: url(routes.teardownReturns, jobId), method: "POST", body }),
+      onQueryStarted: patching((detail, row) => ({
+        ...detail,
+        teardownReturns: upsert(detail.teardownReturns, row, byId),
+      })),
+    }),
+  }),
+});
+
+export const { useAddTeardownStepMutation, useEditTeardownStepMutation, useLogTeardownReturnMutation } = teardownApi;

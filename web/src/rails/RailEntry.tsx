@@ -1,0 +1,72 @@
+import { Button, TextInput } from "@mantine/core";
+import { boardLimits } from "@pale-cap/contract";
+import { useState } from "react";
+import { ProblemNote } from "../ui/ProblemNote";
+import { QuantityInput } from "../ui/QuantityInput";
+import { useInvalidFields } from "../ui/useInvalidFields";
+import classes from "./rails.module.css";
+import { useAddRails } from "./useAddRails";
+
+const empty = { name: "", volts: null as number | null, amps: null as number | null };
+
+/** One more rail in a line: name, volts, amperes; Enter adds it. Without a name it is called by its volts. */
+export function RailEntry() {
+  const [add, { problem, isLoading }] = useAddRails();
+  const [draft, setDraft] = useState(empty);
+  const [invalid, validity] = useInvalidFields();
+  const isReady = invalid.size === 0 && (draft.volts !== null || draft.name.trim() !== "");
+
+  async function submit() {
+    if (!isReady) return;
+    if (!(await add([{ name: draft.name, volts: draft.volts, amps: draft.amps }]))) setDraft(empty);
+  }
+
+  return (
+    <>
+      <form
+        className={`${classes.rail} ${classes.entry}`}
+        onSubmit={(event) => {
+          event.preventDefault();
+          // The table may stand inside another form: that one is not meant.
+          event.stopPropagation();
+          void submit();
+        }}
+      >
+        <TextInput
+          size="xs"
+          aria-label="New rail, name"
+          placeholder="rail"
+          maxLength={40}
+          value={draft.name}
+          onChange={(event) => setDraft({ ...draft, name: event.currentTarget.value })}
+        />
+        <QuantityInput
+          label="New rail, volts"
+          isLabelHidden
+          size="xs"
+          unit="V"
+          placeholder="volts"
+          limits={[-boardLimits.railVolts, boardLimits.railVolts]}
+          value={draft.volts}
+          onChange={(volts) => setDraft((now) => ({ ...now, volts }))}
+          onValidity={validity("volts")}
+        />
+        <QuantityInput
+          label="New rail, promised load"
+          isLabelHidden
+          size="xs"
+          unit="A"
+          placeholder="load"
+          limits={[0.001, boardLimits.railAmps]}
+          value={draft.amps}
+          onChange={(amps) => setDraft((now) => ({ ...now, amps }))}
+          onValidity={validity("amps")}
+        />
+        <Button type="submit" size="xs" loading={isLoading} disabled={!isReady}>
+          Add rail
+        </Button>
+      </form>
+      <ProblemNote problem={problem} />
+    </>
+  );
+}

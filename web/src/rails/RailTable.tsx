@@ -1,0 +1,73 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { boardLimits, type Net, type NetValues } from "@pale-cap/contract";
+import { type Section, sectionFacts, sections } from "@pale-cap/core";
+import { useJob } from "../job/JobContext";
+import { netsInOrder } from "../job/parts";
+import { useBoardEdit } from "../job/useBoardEdit";
+import { Part } from "../ui/Pane";
+import { ProblemNote } from "../ui/ProblemNote";
+import { QuantityInput } from "../ui/QuantityInput";
+import { RailEntry } from "./RailEntry";
+import classes from "./rails.module.css";
+
+/** The rails of the board: name, section, volts, and what each must deliver. The same table wherever rails are named. */
+export function RailTable(props: { readonly title: string; readonly isShown?: (net: Net) => boolean }) {
+  const { detail } = useJob();
+  const [edit, { problem }] = useBoardEdit();
+  const change = ({ id }: Net, values: Partial<NetValues>) =>
+    void edit(({ nets }) => {
+      const net = nets.find((one) => one.id === id);
+      if (!net) return undefined;
+      const { id: _, version, ...stored } = net;
+      return [{ table: "net", operation: "update", id, version, values: { ...stored, ...values } }];
+    });
+  return (
+    <Part title={props.title}>
+      <ProblemNote problem={problem} />
+      {netsInOrder(detail)
+        .filter(props.isShown ?? (() => true))
+        .map((net) => (
+          <div key={net.id} className={classes.rail}>
+            <TextInput
+              key={net.name}
+              size="xs"
+              aria-label={`${net.name}, name`}
+              defaultValue={net.name}
+              onBlur={(event) => {
+                const name = event.currentTarget.value.trim();
+                if (name !== "" && name !== net.name) change(net, { name });
+              }}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label={`${net.name}, section`}
+              value={net.section}
+              data={sections.map((one) => ({ value: one, label: sectionFacts[one].label }))}
+              onChange={(event) => change(net, { section: event.currentTarget.value as Section })}
+            />
+            <QuantityInput
+              label={`${net.name}, nominal voltage`}
+              isLabelHidden
+              size="xs"
+              unit="V"
+              placeholder="volts"
+              limits={[-boardLimits.railVolts, boardLimits.railVolts]}
+              value={net.nominalVolts}
+              onCommit={(nominalVolts) => change(net, { nominalVolts })}
+            />
+            <QuantityInput
+              label={`${net.name}, promised load`}
+              isLabelHidden
+              size="xs"
+              unit="A"
+              placeholder="load"
+              limits={[0.001, boardLimits.railAmps]}
+              value={net.fullLoadAmps}
+              onCommit={(fullLoadAmps) => change(net, { fullLoadAmps })}
+            />
+          </div>
+        ))}
+      <RailEntry />
+    </Part>
+  );
+}
