@@ -116,7 +116,14 @@ export {
 export { absorptionRecovery } from "./safety/absorptionRecovery";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
-export { type ChargeHazard, chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./safety/discharge";
+export {
+  type ChargeHazard,
+  chargeHazard,
+  type Discharge,
+  decayedVolts,
+  discharge,
+  storedEnergyJoules,
+} from "./safety/discharge";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
 export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";

@@ -55,6 +55,11 @@ export class Page {
     await element.sendKeys(Key.chord(Key.CONTROL, "a"), text);
   }
 
+  /** One of several radio buttons by its label; their inputs have no size, so the click goes to them directly. */
+  async switchTo(label: string): Promise<void> {
+    await this.driver.executeScript("arguments[0].click()", await this.field(label));
+  }
+
   async choose(label: string, option: string): Promise<void> {
     const element = await this.field(label);
     for (const one of await element.findElements(By.css("option"))) {

@@ -55,6 +55,11 @@ export const instantField = () =>
   string()
     .required()
     .test("instant", "must be a moment in ISO 8601 with time zone", (value) => isInstant(value));
+export const nullableInstant = () =>
+  string()
+    .test("instant", "must be a moment in ISO 8601 with time zone", (value) => value == null || isInstant(value))
+    .nullable()
+    .defined();
 export const nullableDay = () =>
   string()
     .matches(/^\d{4}-\d{2}-\d{2}$/, { message: "must be a date like 2027-03-31", excludeEmptyString: false })

@@ -10,6 +10,7 @@ import {
   nullableBetween,
   nullableDay,
   nullableId,
+  nullableInstant,
   nullablePositive,
   nullableText,
   nullableWord,
@@ -100,7 +101,7 @@ export const intakeDetailsSchema = strictObject({
   /** What the customer was told it would cost, and what the customer said. */
   quote: strictObject({
     quotedMinor: moneyField(),
-    quotedAt: instantField().nullable().defined(),
+    quotedAt: nullableInstant(),
     answer: nullableWord<QuoteAnswer>(quoteAnswers),
   }).required(),
 });

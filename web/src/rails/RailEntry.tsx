@@ -23,13 +23,11 @@ export function RailEntry() {
 
   return (
     <>
-      <form
+      {/* No form of its own: the table may stand inside another one, and that one is not meant by Enter here. */}
+      <fieldset
         className={`${classes.rail} ${classes.entry}`}
-        onSubmit={(event) => {
-          event.preventDefault();
-          // The table may stand inside another form: that one is not meant.
-          event.stopPropagation();
-          void submit();
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && event.target instanceof HTMLInputElement) void submit();
         }}
       >
         <TextInput
@@ -62,10 +60,10 @@ export function RailEntry() {
           onChange={(amps) => setDraft((now) => ({ ...now, amps }))}
           onValidity={validity("amps")}
         />
-        <Button type="submit" size="xs" loading={isLoading} disabled={!isReady}>
+        <Button size="xs" loading={isLoading} disabled={!isReady} onClick={() => void submit()}>
           Add rail
         </Button>
-      </form>
+      </fieldset>
       <ProblemNote problem={problem} />
     </>
   );

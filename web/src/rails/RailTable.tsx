@@ -23,51 +23,64 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
     });
   return (
     <Part title={props.title}>
-      <ProblemNote problem={problem} />
-      {netsInOrder(detail)
-        .filter(props.isShown ?? (() => true))
-        .map((net) => (
-          <div key={net.id} className={classes.rail}>
-            <TextInput
-              key={net.name}
-              size="xs"
-              aria-label={`${net.name}, name`}
-              defaultValue={net.name}
-              onBlur={(event) => {
-                const name = event.currentTarget.value.trim();
-                if (name !== "" && name !== net.name) change(net, { name });
-              }}
-            />
-            <NativeSelect
-              size="xs"
-              aria-label={`${net.name}, section`}
-              value={net.section}
-              data={sections.map((one) => ({ value: one, label: sectionFacts[one].label }))}
-              onChange={(event) => change(net, { section: event.currentTarget.value as Section })}
-            />
-            <QuantityInput
-              label={`${net.name}, nominal voltage`}
-              isLabelHidden
-              size="xs"
-              unit="V"
-              placeholder="volts"
-              limits={[-boardLimits.railVolts, boardLimits.railVolts]}
-              value={net.nominalVolts}
-              onCommit={(nominalVolts) => change(net, { nominalVolts })}
-            />
-            <QuantityInput
-              label={`${net.name}, promised load`}
-              isLabelHidden
-              size="xs"
-              unit="A"
-              placeholder="load"
-              limits={[0.001, boardLimits.railAmps]}
-              value={net.fullLoadAmps}
-              onCommit={(fullLoadAmps) => change(net, { fullLoadAmps })}
-            />
-          </div>
-        ))}
-      <RailEntry />
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: only keeps Enter from meaning a form around the table */}
+      <div
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && event.target instanceof HTMLInputElement) event.preventDefault();
+        }}
+      >
+        <ProblemNote problem={problem} />
+        <div className={`${classes.rail} ${classes.heads}`} aria-hidden="true">
+          <span>Rail</span>
+          <span>Section</span>
+          <span>Nominal</span>
+          <span>Promised load</span>
+        </div>
+        {netsInOrder(detail)
+          .filter(props.isShown ?? (() => true))
+          .map((net) => (
+            <div key={net.id} className={classes.rail}>
+              <TextInput
+                key={net.name}
+                size="xs"
+                aria-label={`${net.name}, name`}
+                defaultValue={net.name}
+                onBlur={(event) => {
+                  const name = event.currentTarget.value.trim();
+                  if (name !== "" && name !== net.name) change(net, { name });
+                }}
+              />
+              <NativeSelect
+                size="xs"
+                aria-label={`${net.name}, section`}
+                value={net.section}
+                data={sections.map((one) => ({ value: one, label: sectionFacts[one].label }))}
+                onChange={(event) => change(net, { section: event.currentTarget.value as Section })}
+              />
+              <QuantityInput
+                label={`${net.name}, nominal voltage`}
+                isLabelHidden
+                size="xs"
+                unit="V"
+                placeholder="volts"
+                limits={[-boardLimits.railVolts, boardLimits.railVolts]}
+                value={net.nominalVolts}
+                onCommit={(nominalVolts) => change(net, { nominalVolts })}
+              />
+              <QuantityInput
+                label={`${net.name}, promised load`}
+                isLabelHidden
+                size="xs"
+                unit="A"
+                placeholder="load"
+                limits={[0.001, boardLimits.railAmps]}
+                value={net.fullLoadAmps}
+                onCommit={(fullLoadAmps) => change(net, { fullLoadAmps })}
+              />
+            </div>
+          ))}
+        <RailEntry />
+      </div>
     </Part>
   );
 }

@@ -42,10 +42,10 @@ export const feedLabels: Readonly<Record<StoreFeed, string>> = {
 };
 
 const dangers: Readonly<Record<DangerLevel, string>> = {
-  faint: "below 60 V: marks pins and meters, hardly a hand",
-  startling: "startles: the jerk hurts more than the shock",
-  severe: "severe: a painful shock, dangerous across the chest",
-  deadly: "can stop a heart",
+  faint: "Below 60 V: marks pins and meters, hardly a hand",
+  startling: "Startles: the jerk hurts more than the shock",
+  severe: "Severe: a painful shock, dangerous across the chest",
+  deadly: "Can stop a heart",
 };
 
 /** What a charge could do, and a plain comparison for its energy. */

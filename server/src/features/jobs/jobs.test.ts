@@ -148,6 +148,7 @@ describe("intake", () => {
       "values.intakeDetails.labelPlate.rails[0].volts",
     ],
     [withDetails("purpose", { hoursPerDay: 20, standbyHoursPerDay: 8 }), "values.intakeDetails.purpose"],
+    [withDetails("quote", { quotedAt: "yesterday" }), "values.intakeDetails.quote.quotedAt"],
     [withDetails("quote", { answer: "perhaps" }), "values.intakeDetails.quote.answer"],
   ])("refuses %o at its path", async (more, path) => {
     const jobId = await makeJob(test.app);

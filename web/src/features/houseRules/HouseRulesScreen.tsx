@@ -17,9 +17,11 @@ import { KitEditor } from "./KitEditor";
 
 const groups: readonly (readonly [prefix: string, title: string])[] = [
   ["charge.", "Stored charge"],
+  ["power.", "First power"],
   ["mains.", "Mains"],
   ["judge.", "Judging"],
   ["choose.", "Choosing"],
+  ["rework.", "Rework"],
   ["prove.", "Proving"],
   ["shop.", "The shop"],
 ];

@@ -1,11 +1,12 @@
 import { Button, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
-import { deviceKinds, symptomGroups } from "@pale-cap/core";
+import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
 import { useRef, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useEditIntakeMutation } from "../../job/jobApi";
+import { RailTable } from "../../rails/RailTable";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -16,7 +17,7 @@ import classes from "./intake.module.css";
 import { intakeOf } from "./intakeOf";
 import type { IntakePage } from "./intakePages";
 import { LabelPlateCard } from "./LabelPlateCard";
-import { PurposeCard } from "./PurposeCard";
+import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
 
 type TextField = Exclude<
@@ -34,6 +35,8 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
   const [problem, setProblem] = useState<Problem>();
   const base = useRef(job.version);
   const writeId = useRef(newId());
+  /** What the form itself refused, wherever its field stands: it may be on another page. */
+  const [refused, setRefused] = useState<readonly string[]>([]);
   const [invalid, validity] = useInvalidFields();
   const form = useForm<Intake>({
     initialValues: intakeOf(job),
@@ -45,14 +48,14 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     const answer = await edit({ jobId: job.id, body });
     // A refused write never used up its id, but a changed body needs a new one in any case.
     writeId.current = newId();
-    const refused = asProblem(answer.error);
-    setProblem(refused);
+    const refusal = asProblem(answer.error);
+    setProblem(refusal);
     if (answer.data) {
       base.current = answer.data.version;
       form.setInitialValues(intakeOf(answer.data));
       form.resetDirty(intakeOf(answer.data));
-    } else if (refused) {
-      form.setErrors(Object.fromEntries(refused.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
+    } else if (refusal) {
+      form.setErrors(Object.fromEntries(refusal.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
     }
   }
 
@@ -69,9 +72,13 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     <form
       className={classes.form}
       hidden={!formPages.includes(page)}
-      onSubmit={form.onSubmit((values) => {
-        if (invalid.size === 0) void save(values);
-      })}
+      onSubmit={form.onSubmit(
+        (values) => {
+          setRefused([]);
+          if (invalid.size === 0) void save(values);
+        },
+        (errors) => setRefused(Object.entries(errors).map(([field, message]) => `${fieldName(field)} ${message}`)),
+      )}
     >
       <ProblemNote problem={problem}>
         {current && (
@@ -173,7 +180,9 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           onChange={setDetails}
           validity={validity}
         />
+        <PromiseFromLabel details={form.values.intakeDetails} />
         <PurposeCard details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+        <RailTable title="Promised rails: what Prove tests" isShown={(net) => !sectionFacts[net.section].isMainsSide} />
       </div>
       <div hidden={page !== "sum"}>
         <RepairBalanceCard
@@ -195,11 +204,22 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           Save intake
         </Button>
         <span className={classes.soft}>
+          {refused.length > 0 && <span role="alert">Not saved: {refused.join("; ")}. </span>}
           {invalid.size > 0 ? "one number is not understood" : form.isDirty() ? "not saved yet" : "saved"}
         </span>
       </div>
     </form>
   );
+}
+
+/** `intakeDetails.purpose.hoursPerDay` as a person reads it. */
+function fieldName(path: string): string {
+  const last =
+    path
+      .replace(/\[\d+\]/g, "")
+      .split(".")
+      .at(-1) ?? path;
+  return last.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }
 
 function inOtherGroups(chosen: readonly string[], group: object): string[] {

@@ -1,12 +1,10 @@
 import { SegmentedControl } from "@mantine/core";
-import { sectionFacts } from "@pale-cap/core";
 import { useState } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
 import { deviceName } from "../../job/parts";
 import { useVerdictLook } from "../../job/useVerdictLook";
-import { RailTable } from "../../rails/RailTable";
 import { Pane } from "../../ui/Pane";
 import { dayText } from "../../ui/times";
 import { useKeys } from "../../ui/useKeys";
@@ -16,7 +14,6 @@ import { type IntakePage, intakePages, useIntakePage } from "./intakePages";
 import { OpeningPage } from "./OpeningPage";
 import { PhotoStage } from "./PhotoStage";
 import { PhotosPage } from "./PhotosPage";
-import { PromiseFromLabel } from "./PurposeCard";
 import { UnitsPage } from "./UnitsPage";
 
 const receivedKeys = [
@@ -63,6 +60,7 @@ export function IntakeLens() {
           actions={
             <SegmentedControl
               aria-label="Page of intake"
+              size="sm"
               data={Object.entries(intakePages).map(([value, label]) => ({ value, label }))}
               value={page}
               onChange={(value) => setPage(value as IntakePage)}
@@ -71,15 +69,6 @@ export function IntakeLens() {
         >
           {/* The form stays mounted: what was typed and not saved survives a look at the photos. */}
           <IntakeForm key={job.id} job={job} page={page} />
-          {page === "label" && (
-            <>
-              <RailTable
-                title="Promised rails: what Prove tests"
-                isShown={(net) => !sectionFacts[net.section].isMainsSide}
-              />
-              <PromiseFromLabel details={job.intakeDetails} />
-            </>
-          )}
           {page === "photos" && <PhotosPage selectedId={photo?.id ?? null} onSelect={setPhotoId} />}
           {page === "opening" && <OpeningPage />}
           {page === "units" && <UnitsPage />}

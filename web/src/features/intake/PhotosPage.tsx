@@ -1,6 +1,6 @@
 import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
 import { type PhotoKind, type PhotoRow, photoKinds, photoLimits } from "@pale-cap/contract";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -32,6 +32,8 @@ function fileProblem(file: File): string | null {
 export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
+  const resetFile = useRef<() => void>(null);
+  const resetCamera = useRef<() => void>(null);
   const [kind, setKind] = useState<PhotoKind>("label");
   const [refusal, setRefusal] = useState<string | null>(null);
   const [addPhoto, { error, isLoading }] = useAddPhotoMutation();
@@ -42,6 +44,9 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
 
   async function upload(files: readonly File[]) {
     setRefusal(null);
+    // Else the same file could not be chosen again after a refusal.
+    resetFile.current?.();
+    resetCamera.current?.();
     for (const picture of files) {
       const problem = fileProblem(picture);
       if (problem) return setRefusal(problem);
@@ -84,6 +89,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
           <FileButton
             accept={accepted}
             multiple
+            resetRef={resetFile}
             onChange={(files) => void upload(files)}
             inputProps={{ "aria-label": "Photo file" }}
           >
@@ -96,6 +102,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
           <FileButton
             accept={accepted}
             capture="environment"
+            resetRef={resetCamera}
             onChange={(file) => void upload(file ? [file] : [])}
             inputProps={{ "aria-label": "Photo by camera" }}
           >

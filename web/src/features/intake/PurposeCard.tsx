@@ -50,7 +50,7 @@ export function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
           onChange={(ambientCelsius) => set({ ambientCelsius })}
           onValidity={validity("ambient")}
         />
-        <div>
+        <div className={classes.stands}>
           <div className={classes.fieldLabel}>Stands</div>
           <SegmentedControl
             aria-label="Stands"

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from "@mantine/core";
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { type ChargeState, type DrainKitItem, drainClues } from "@pale-cap/core";
+import { type ChargeState, type DrainKitItem, discharge, drainClues } from "@pale-cap/core";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -43,11 +43,16 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
       await editStore({ jobId: job.id, storeId: id, body });
     });
 
+  const isTyped = taken === null && drainOhms !== null && capacitanceFarads !== null && startVolts !== null;
+  const typedDrain =
+    isTyped && startVolts > 0
+      ? discharge({ capacitanceFarads, startVolts, targetVolts, resistanceOhms: drainOhms })
+      : null;
   const isKnown = capacitanceFarads !== null && startVolts !== null && startVolts > 0;
   return (
     <Part title={store.name} aside={<span className={classes.state}>{chargeWords(state, [store])}</span>}>
       {isKnown ? (
-        <StoreFigures {...{ store, state, startVolts, capacitanceFarads }} />
+        <StoreFigures {...{ store, state, startVolts, capacitanceFarads, typedDrain }} />
       ) : (
         <p className={classes.soft}>Capacitance or voltage unknown: energy and time cannot be computed.</p>
       )}

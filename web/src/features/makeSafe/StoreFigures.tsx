@@ -1,5 +1,5 @@
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { absorptionRecovery, type ChargeState, discharge, storedEnergyJoules } from "@pale-cap/core";
+import { absorptionRecovery, type ChargeState, type Discharge, discharge, storedEnergyJoules } from "@pale-cap/core";
 import type { ReactNode } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
@@ -12,10 +12,14 @@ interface StoreFiguresProps {
   readonly state: ChargeState;
   readonly startVolts: number;
   readonly capacitanceFarads: number;
+  /** Through the resistor that was typed in, where none of the kit was taken. */
+  readonly typedDrain: Discharge | null;
 }
 
 /** What a store holds, what that can do, and what becomes of it when nobody drains it. */
-export function StoreFigures({ store, state, startVolts, capacitanceFarads }: StoreFiguresProps) {
+export function StoreFigures(props: StoreFiguresProps) {
+  const { store, state, startVolts, capacitanceFarads } = props;
+  const targetVolts = useJob().rules.charge.workingVolts;
   const storedJoules = storedEnergyJoules(capacitanceFarads, startVolts);
   return (
     <>
@@ -26,6 +30,15 @@ export function StoreFigures({ store, state, startVolts, capacitanceFarads }: St
           value={<Quantity value={startVolts} unit="V" />}
         />
         <Figure label="Stored" value={<Quantity value={storedJoules} unit="J" />} />
+        {props.typedDrain && (
+          <>
+            <Figure label={`To ${targetVolts} V`} value={durationText(props.typedDrain.durationSeconds)} />
+            <Figure
+              label="Peak power"
+              value={<Quantity value={props.typedDrain.peakPowerWatts} unit="W" digits={2} />}
+            />
+          </>
+        )}
         {state.name === "draining" && state.predictedVolts !== null && (
           <Figure label="Left, if connected" value={<Quantity value={state.predictedVolts} unit="V" digits={2} />} />
         )}

@@ -160,7 +160,7 @@ export function StoreForm() {
           value={String(draft.mainsVoltsRms ?? mainsVolts)}
           data={[...new Set([mainsVolts, 120, 230])].map((volts) => ({
             value: String(volts),
-            label: `${volts} V${volts === mainsVolts ? ", house rule" : ""}`,
+            label: `${volts} V${volts === mainsVolts ? ", house" : ""}`,
           }))}
           onChange={(event) => feedBy({ mainsVoltsRms: Number(event.currentTarget.value) })}
         />

@@ -1,0 +1,12 @@
+import { describe, expect, it } from "vitest";
+import { intakeDetailsSchema, noIntakeDetails } from "./job";
+
+describe("intakeDetailsSchema", () => {
+  it("takes an intake of which nothing is known", () => {
+    expect(intakeDetailsSchema.validateSync(noIntakeDetails, { strict: true })).toEqual(noIntakeDetails);
+  });
+  it("refuses a day of 30 hours", () => {
+    const purpose = { ...noIntakeDetails.purpose, hoursPerDay: 20, standbyHoursPerDay: 10 };
+    expect(() => intakeDetailsSchema.validateSync({ ...noIntakeDetails, purpose })).toThrow(/24/);
+  });
+});
