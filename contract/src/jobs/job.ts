@@ -54,7 +54,7 @@ export const labelPlateSchema = strictObject({
     .of(
       strictObject({
         name: nullableText(40),
-        volts: finiteNumber().min(-boardLimits.railVolts).max(boardLimits.railVolts).required(),
+        volts: nullableBetween(-boardLimits.railVolts, boardLimits.railVolts),
         amps: nullablePositive(boardLimits.railAmps),
       }).required(),
     )

@@ -5,9 +5,11 @@ import { type ReactNode, useState } from "react";
 import { probeSet } from "../job/benchSlice";
 import { useAppDispatch, useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
+import { Caution } from "../ui/Caution";
 import { Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { QuantityInput } from "../ui/QuantityInput";
+import { cautions } from "../wording/cautions";
 import { firstPowerSigns, residualCurrentWords, rigNotes } from "../wording/firstPowerWords";
 import { PowerGateCard } from "./PowerGateCard";
 import classes from "./power.module.css";
@@ -32,6 +34,7 @@ export function FirstPower() {
   );
   return (
     <Part title="First power" aside={<span className={classes.soft}>goggles on, cover over the board</span>}>
+      <Caution>{cautions.firstPower}</Caution>
       <PowerGateCard />
       {!isShut && (
         <>
@@ -82,6 +85,7 @@ function RigChecks() {
         {rig.isElectronicLimiter && rigNotes.electronicLimiter}{" "}
         {rig.isIsolationTransformer && rigNotes.isolationTransformer}
       </p>
+      {rig.isIsolationTransformer && <Caution>{cautions.residualCurrent}</Caution>}
       {rig.isIsolationTransformer && !rig.isSeriesLamp && !rig.isElectronicLimiter && (
         <p className={classes.soft}>Nothing limits the current now: the transformer does not count as a limiter.</p>
       )}

@@ -12,7 +12,7 @@ export function unitRating({ job, nets }: JobDetail): UnitRating | null {
   if (inputVolts !== null && labelPlate.inputAmps !== null) {
     return { watts: inputVolts * labelPlate.inputAmps, source: "label_input" };
   }
-  const labelled = labelPlate.rails.reduce((sum, rail) => sum + Math.abs(rail.volts) * (rail.amps ?? 0), 0);
+  const labelled = labelPlate.rails.reduce((sum, rail) => sum + Math.abs(rail.volts ?? 0) * (rail.amps ?? 0), 0);
   if (labelled > 0) return { watts: labelled, source: "label_rails" };
   const promised = nets.reduce((sum, net) => sum + Math.abs(net.nominalVolts ?? 0) * (net.fullLoadAmps ?? 0), 0);
   return promised > 0 ? { watts: promised, source: "promised_rails" } : null;

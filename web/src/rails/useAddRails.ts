@@ -19,7 +19,7 @@ export function useAddRails() {
   const add = useCallback(
     (rails: readonly NewRail[]): Promise<Problem | undefined> =>
       edit((detail) => {
-        const changes = rails.flatMap((rail) => railChange(detail, rail));
+        const changes = rails.flatMap((rail) => railChanges(detail, rail));
         return changes.length > 0 ? changes : undefined;
       }),
     [edit],
@@ -40,7 +40,7 @@ export function matchingNet(detail: JobDetail, rail: NewRail): Net | undefined {
 
 const outputSections: readonly Section[] = ["output", "output-post", "standby", "board-regulator", "other"];
 
-function railChange(detail: JobDetail, rail: NewRail): BoardChange[] {
+export function railChanges(detail: JobDetail, rail: NewRail): BoardChange[] {
   const net = matchingNet(detail, rail);
   if (!net) {
     const name = railName(rail);

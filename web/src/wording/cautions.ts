@@ -21,3 +21,14 @@ export const cautions = {
   standing:
     "Pale Cap is an aid to a competent person. Local electrical codes and licensed or qualified practice come first. It says what was measured and when, never that something is safe.",
 } as const;
+
+export type CautionKey = keyof typeof cautions;
+
+/** The cautions in the order of the work; the standing one is said above them all. */
+export const cautionChapters: readonly (readonly [title: string, keys: readonly CautionKey[]])[] = [
+  ["Before a hand goes in", ["storedCharge", "xCapacitor", "shortWithTool", "chargeUnknown"]],
+  ["Before a meter touches a part", ["voltsFirst", "ohmsOnCharge"]],
+  ["On a live primary", ["livePrimary", "residualCurrent"]],
+  ["Before power", ["blownFuse", "polarity", "firstPower"]],
+  ["Under power", ["underLoad"]],
+];

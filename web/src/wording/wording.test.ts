@@ -15,9 +15,11 @@ import {
 import { sampleJob, sampleReading, sampleRules, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { directionWord, listWords, netWords, signLabels } from "./boardWords";
-import { cautions } from "./cautions";
-import { chargeWords } from "./chargeWords";
+import { cautionChapters, cautions } from "./cautions";
+import { chargeWords, dangerWords } from "./chargeWords";
 import { firstCheckWords, stageLabels } from "./faultWords";
+import { powerGateWords } from "./firstPowerWords";
+import { findingWords, standingWords } from "./intakeWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
 import { lensLabels, openPointWords } from "./lensWords";
 import { rejectionWords } from "./replacementWords";
@@ -58,6 +60,8 @@ describe("wording", () => {
       "rail_outside_limits",
       "ripple_not_measured",
       "ripple_above_limit",
+      "earth_screws_missing",
+      "not_put_back",
     ];
     for (const code of codes) {
       const words = openPointWords({ key: "k", code, subject: "C14", positionId: null, netId: null });
@@ -159,4 +163,44 @@ describe("wording", () => {
     );
     expect(chargeWords({ ...state, name: "draining", predictedVolts: 41 }, stores)).toContain("if connected");
   });
+
+  it("gathers every caution once on the page that gathers them", () => {
+    const listed = cautionChapters.flatMap(([, keys]) => keys);
+    expect([...listed, "standing"].sort()).toEqual(Object.keys(cautions).sort());
+  });
+
+  it("compares a charge with something that falls", () => {
+    expect(plain(dangerWords(7.92, 325))).toBe(
+      "Severe: a painful shock, dangerous across the chest; the energy of a kilogram falling 81 cm",
+    );
+    expect(plain(dangerWords(25, 325))).toContain("Can stop a heart; the energy of a kilogram falling 2.5 m");
+    expect(dangerWords(0.02, 24)).toContain("under a centimetre");
+  });
+
+  it("says why no power is offered, and what opened the way", () => {
+    const event = { at: "2026-11-23T10:00:00Z", resistanceOhms: 390e3, hasShort: false, note: null } as const;
+    const gate = { isShut: true, cause: "fuse_blown", openedBy: null } as const;
+    expect(powerGateWords(gate)).toMatch(/^A fuse blew: no power-up/);
+    expect(plain(powerGateWords({ ...gate, isShut: false, openedBy: { ...event, kind: "short_test" } }))).toBe(
+      "A fuse blew; tested since, no short, 390 kΩ.",
+    );
+    const overruled = { ...event, kind: "gate_overruled", note: "limited d.c. feed" } as const;
+    expect(powerGateWords({ ...gate, isShut: false, openedBy: overruled })).toContain("overruled: limited d.c. feed");
+  });
+
+  it("tells of other units with their numbers", () => {
+    const finding = {
+      code: "part_bad",
+      subject: "C21",
+      unitNumbers: [7, 143],
+      verdict: "failed",
+      own: "not_checked",
+      ownPositionId: null,
+      ownNetId: null,
+    } as const;
+    expect(findingWords(finding)).toBe("C21 failed on 0007, 0143");
+    expect(standingWords(finding.own)).toBe("not checked here");
+  });
 });
+
+const plain = (text: string) => text.replaceAll("\u00a0", " ");

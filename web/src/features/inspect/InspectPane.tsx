@@ -8,9 +8,11 @@ import { useLogSignsMutation } from "../../job/jobApi";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useSelectedPosition } from "../../job/useTarget";
 import { RailTable } from "../../rails/RailTable";
+import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { markLabels, signLabels } from "../../wording/boardWords";
+import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
@@ -18,8 +20,10 @@ import classes from "./inspect.module.css";
 /** The selected part's signs and polarity mark; under it the rails and the board. */
 export function InspectPane() {
   const position = useSelectedPosition();
+  const { charge, detail } = useJob();
   return (
     <Pane title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}>
+      {charge.name !== "verified" && detail.energyStores.length > 0 && <Caution>{cautions.chargeUnknown}</Caution>}
       {position ? (
         <Signs key={position.id} positionId={position.id} />
       ) : (

@@ -80,9 +80,10 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
               isLabelHidden
               size="xs"
               unit="V"
+              placeholder="volts"
               limits={[-boardLimits.railVolts, boardLimits.railVolts]}
               value={rail.volts}
-              onChange={(volts) => volts !== null && setRail(index, { volts })}
+              onChange={(volts) => setRail(index, { volts })}
               onValidity={validity(`railVolts${index}`)}
             />
             <QuantityInput
@@ -108,7 +109,7 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
         <div className={classes.offers}>
           <Button
             size="xs"
-            onClick={() => set({ rails: [...labelPlate.rails, { name: null, volts: 12, amps: null }] })}
+            onClick={() => set({ rails: [...labelPlate.rails, { name: null, volts: null, amps: null }] })}
           >
             Add a rail of the label
           </Button>

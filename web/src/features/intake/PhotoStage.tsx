@@ -14,7 +14,7 @@ import { useEditPhoto } from "./useEditPhoto";
 type Tool = "look" | PhotoMark["kind"];
 
 const hints: Readonly<Record<Tool, string>> = {
-  look: "Drag to move, wheel to zoom. A mark that is chosen moves by the arrow keys; Delete takes it off.",
+  look: "Drag to move, wheel to zoom. A chosen mark moves by the arrow keys, an arrow's head with Shift; Delete takes it off.",
   dot: "Click where the dot goes.",
   arrow: "Click where the arrow starts, then what it points to.",
   text: "Write the text, then click where it goes.",
@@ -42,6 +42,14 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
   function change(next: (marks: readonly PhotoMark[]) => readonly PhotoMark[]) {
     setBefore((steps) => [...steps, photo.marks].slice(-50));
     void edit(photo.id, (stored) => ({ marks: [...next(stored.marks)] }));
+  }
+
+  const chosen = photo.marks.find((mark) => mark.id === chosenId);
+
+  function rewrite(mark: PhotoMark, next: string) {
+    const written = next.trim();
+    if (written === "" || written === mark.text) return;
+    change((marks) => marks.map((one) => (one.id === mark.id ? { ...one, text: written } : one)));
   }
 
   function undo() {
@@ -86,7 +94,7 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
     if (event.key === "Delete" || event.key === "Backspace")
       change((marks) => marks.filter((one) => one.id !== mark.id));
     else if (nudge) {
-      change((marks) => marks.map((one) => (one.id === mark.id ? moved(one, nudge) : one)));
+      change((marks) => marks.map((one) => (one.id === mark.id ? moved(one, nudge, event.shiftKey) : one)));
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -117,6 +125,17 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
             maxLength={80}
             value={text}
             onChange={(event) => setText(event.currentTarget.value)}
+          />
+        )}
+        {chosen?.kind === "text" && tool === "look" && (
+          <TextInput
+            key={chosen.id}
+            size="xs"
+            aria-label="Change the text of the mark"
+            maxLength={80}
+            defaultValue={chosen.text ?? ""}
+            onBlur={(event) => rewrite(chosen, event.currentTarget.value)}
+            onKeyDown={(event) => event.key === "Enter" && rewrite(chosen, event.currentTarget.value)}
           />
         )}
         <Button size="xs" disabled={before.length === 0} onClick={undo}>
@@ -170,13 +189,14 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
 }
 
 /** A mark a little further on, its arrow's head with it, never off the photo. */
-function moved(mark: PhotoMark, [dx, dy]: readonly [number, number]): PhotoMark {
+function moved(mark: PhotoMark, [dx, dy]: readonly [number, number], isHeadOnly: boolean): PhotoMark {
   const shift = (share: number | null, by: number) =>
     share === null ? null : Math.min(Math.max(share + by * nudgeShare, 0), 1);
+  const foot =
+    isHeadOnly && mark.kind === "arrow" ? {} : { x: shift(mark.x, dx) as number, y: shift(mark.y, dy) as number };
   return {
     ...mark,
-    x: shift(mark.x, dx) as number,
-    y: shift(mark.y, dy) as number,
+    ...foot,
     toX: shift(mark.toX, dx),
     toY: shift(mark.toY, dy),
   };

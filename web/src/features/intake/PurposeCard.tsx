@@ -72,7 +72,7 @@ export function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
 export function PromiseFromLabel({ details }: { readonly details: IntakeDetails }) {
   const { detail } = useJob();
   const [add, { problem, isLoading }] = useAddRails();
-  const { rails } = details.labelPlate;
+  const rails = details.labelPlate.rails.filter((rail) => rail.volts !== null);
   if (rails.length === 0) return null;
   const isKept = rails.every((rail) =>
     detail.nets.some(

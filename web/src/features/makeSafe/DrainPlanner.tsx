@@ -17,6 +17,9 @@ interface DrainPlannerProps {
   readonly onChoose: (item: DrainKitItem) => void;
 }
 
+/** To this a drain is followed whatever the shop's limit. */
+const targetVolts = judgementConstants.F.V_target;
+
 /** Which of the kit a house rule admits. */
 const kitOf: Readonly<Record<DrainWay, readonly DrainKitItem["kind"][]>> = {
   resistor_or_lamp: ["resistor", "lamp"],
@@ -44,12 +47,16 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
       drainPlan(store, item, { workingVolts, longestSeconds }),
     );
   }, [capacitanceFarads, startVolts, bleederOhms, workingVolts, longestSeconds, kit, way]);
+  // The shop's own limit, and 10 V where that is another one.
+  const limits = [...new Set([workingVolts, targetVolts])];
   if (way === "wait") {
     return <p className={classes.soft}>House rule: wait for the bleeder, then measure. Nothing else is proposed.</p>;
   }
   return (
     <table className={classes.plans}>
-      <TableHead names={["Drain with", "Peak, each", "Energy, each", "To 60 V", `To ${workingVolts} V`, ""]} />
+      <TableHead
+        names={["Drain with", "Peak, each", "Energy, each", "To 60 V", ...limits.map((volts) => `To ${volts} V`), ""]}
+      />
       <tbody>
         {plans.map((plan) => {
           const isRefused = plan.refusals.length > 0;
@@ -67,7 +74,11 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
                 <Quantity value={plan.energyEachJoules} unit="J" digits={2} />
               </td>
               <td>{durationText(plan.secondsToTouchLimit)}</td>
-              <td>{durationText(plan.secondsToWorkingLimit)}</td>
+              {limits.map((volts) => (
+                <td key={volts}>
+                  {durationText(volts === workingVolts ? plan.secondsToWorkingLimit : plan.secondsToTarget)}
+                </td>
+              ))}
               <td>
                 <Button
                   size="compact-sm"
@@ -95,7 +106,7 @@ const shortOhms = 0.2;
 function ToolAcross({ startVolts }: { readonly startVolts: number }) {
   return (
     <tr data-refused>
-      <td colSpan={6}>
+      <td colSpan={7}>
         a tool across the pins
         <div className={classes.refusal}>
           advised against: some <Quantity value={startVolts / shortOhms} unit="A" digits={1} /> at once arc, pit the

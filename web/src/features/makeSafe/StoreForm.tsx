@@ -101,6 +101,17 @@ export function StoreForm() {
             {listWords(offer.designators)} from the board
           </Button>
         ))}
+        {[120, 230].map((volts) => (
+          <Button
+            key={volts}
+            size="xs"
+            aria-pressed={draft.mainsVoltsRms === volts}
+            variant={draft.mainsVoltsRms === volts ? "filled" : "default"}
+            onClick={() => feedBy({ mainsVoltsRms: volts })}
+          >
+            {volts} V mains
+          </Button>
+        ))}
         {!stores.some((store) => store.kind === "x_capacitor") && (
           <Button
             size="xs"
@@ -154,15 +165,13 @@ export function StoreForm() {
           ]}
           onChange={(event) => feedBy({ feed: (event.currentTarget.value || null) as StoreFeed | null })}
         />
-        <NativeSelect
+        <QuantityInput
           label="Mains"
-          disabled={draft.feed === null || draft.feed === "pfc"}
-          value={String(draft.mainsVoltsRms ?? mainsVolts)}
-          data={[...new Set([mainsVolts, 120, 230])].map((volts) => ({
-            value: String(volts),
-            label: `${volts} V${volts === mainsVolts ? ", house" : ""}`,
-          }))}
-          onChange={(event) => feedBy({ mainsVoltsRms: Number(event.currentTarget.value) })}
+          unit="V"
+          limits={[24, 480]}
+          value={draft.mainsVoltsRms}
+          onChange={(mainsVoltsRms) => feedBy({ mainsVoltsRms })}
+          onValidity={validity("mains")}
         />
         <QuantityInput
           label="Expected voltage"

@@ -25,10 +25,8 @@ export function ProvePane() {
   const points = openPoints.filter((point) => point.netId !== null && point.positionId === null);
   return (
     <Pane title="Prove" note="Readings under power: type them below, with the load they were taken at.">
-      <Caution>
-        {cautions.firstPower} {cautions.underLoad}
-      </Caution>
       <FirstPower />
+      <Caution>{cautions.underLoad}</Caution>
       {rails.length === 0 && (
         <p className={classes.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
