@@ -9,6 +9,8 @@ import { openServer } from "./server";
 const views = [
   { file: "bench", path: "/", heading: "Halden 24" },
   { file: "intake", model: "Halden 24", lens: "intake" },
+  { file: "intake-label", model: "Halden 24", lens: "intake?page=label" },
+  { file: "intake-photos", model: "Halden 24", lens: "intake?page=photos", click: "Open photo, board, parts side" },
   { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
   { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
@@ -38,6 +40,7 @@ try {
     if ("model" in view) await page.see(view.model);
     else await page.see(view.heading);
     if ("part" in view) await page.click(`${view.part}, `);
+    if ("click" in view) await page.click(view.click);
     // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
     await settle(page);
     writeFileSync(join(folder, `${view.file}.png`), Buffer.from(await browser.driver.takeScreenshot(), "base64"));

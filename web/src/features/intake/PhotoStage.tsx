@@ -32,6 +32,7 @@ const nudgeShare = 0.005;
 export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; readonly onClose: () => void }) {
   const [edit, { problem }] = useEditPhoto();
   const [tool, setTool] = useState<Tool>("look");
+  const [isLarge, setLarge] = useState(false);
   const [text, setText] = useState("");
   const [start, setStart] = useState<readonly [number, number] | null>(null);
   const [chosenId, setChosenId] = useState<string | null>(null);
@@ -64,6 +65,7 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
     { key: "d", label: "pen: dot", action: () => setTool("dot") },
     { key: "a", label: "pen: arrow", action: () => setTool("arrow") },
     { key: "t", label: "pen: text", action: () => setTool("text") },
+    { key: "f", label: "whole window, or beside the pane", action: () => setLarge((now) => !now) },
     { key: "Escape", label: "back to the board", action: onClose },
   ]);
 
@@ -101,7 +103,11 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
   }
 
   return (
-    <section className={classes.stage} aria-label={`Photo, ${photoKindLabels[photo.kind]}`}>
+    <section
+      className={classes.stage}
+      data-large={isLarge || undefined}
+      aria-label={`Photo, ${photoKindLabels[photo.kind]}`}
+    >
       <div className={classes.tools}>
         <SegmentedControl
           aria-label="Pen"
@@ -140,6 +146,9 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
         )}
         <Button size="xs" disabled={before.length === 0} onClick={undo}>
           Undo
+        </Button>
+        <Button size="xs" aria-pressed={isLarge} onClick={() => setLarge(!isLarge)}>
+          {isLarge ? "Beside the pane" : "Whole window"}
         </Button>
         <Button size="xs" onClick={onClose}>
           Back to the board
