@@ -90,6 +90,16 @@ export {
 export { type ParsedQuantity, type ParseFailure, parseQuantity } from "./quantities/parseQuantity";
 export { printedPrefix, type SiPrefix, siPrefixes } from "./quantities/siPrefixes";
 export { type Unit, unitFacts } from "./quantities/units";
+export { type Completion, completeEntry } from "./quickEntry/completeEntry";
+export {
+  type EntryProblem,
+  type EntryProblemCode,
+  longestRange,
+  type ParsedPartEntry,
+  type PartEntry,
+  parsePartEntry,
+} from "./quickEntry/parsePartEntry";
+export { printPartEntry } from "./quickEntry/printPartEntry";
 export { combineRepeats } from "./readings/combineRepeats";
 export * from "./readings/reading";
 export { checkReplacement } from "./replacement/checkReplacement";

@@ -28,6 +28,7 @@ export const partKinds = [
   "choke",
   "connector",
   "fan",
+  "regulator",
   "heat-sink",
 ] as const;
 export type PartKind = (typeof partKinds)[number];
