@@ -30,6 +30,8 @@ export function samplePosition(designator: string, more: Partial<BoardPosition> 
     pitchMetres: 0.005,
     polarityMark: "dark_half",
     boardNegativeDegrees: 90,
+    fixing: null,
+    heatSource: null,
     ...more,
   };
 }
@@ -47,6 +49,8 @@ export function samplePart(designator: string, more: Partial<FittedPart> = {}): 
     heightMetres: 0.02,
     stripeDegrees: 90,
     datasheetEsrOhms: null,
+    toleranceRatio: null,
+    series: null,
     origin: "found",
     fittedAt: null,
     removedAt: null,

@@ -1,6 +1,8 @@
 import {
   type CapacitorClass,
   capacitorClasses,
+  type Fixing,
+  fixings,
   type PartKind,
   type PolarityMark,
   partKinds,
@@ -65,6 +67,8 @@ export const positionSchema = strictObject({
   pitchMetres: nullablePositive(0.05),
   polarityMark: nullableWord<PolarityMark>(polarityMarks),
   boardNegativeDegrees: nullableBetween(0, 359.999),
+  fixing: nullableWord<Fixing>(fixings),
+  heatSource: nullableText(40),
 });
 export type PositionValues = InferType<typeof positionSchema>;
 
@@ -78,6 +82,8 @@ export const fittedPartSchema = strictObject({
   heightMetres: nullablePositive(boardLimits.lengthMetres),
   stripeDegrees: nullableBetween(0, 359.999),
   datasheetEsrOhms: nullablePositive(1000),
+  toleranceRatio: nullablePositive(1),
+  series: nullableText(40),
 });
 export type FittedPartValues = InferType<typeof fittedPartSchema>;
 

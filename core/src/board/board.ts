@@ -33,6 +33,10 @@ export const partKinds = [
 ] as const;
 export type PartKind = (typeof partKinds)[number];
 
+/** How a part is held beside its solder joints. */
+export const fixings = ["free", "glued", "clamped"] as const;
+export type Fixing = (typeof fixings)[number];
+
 export const polarityMarks = ["plus_printed", "minus_printed", "light_half", "dark_half", "dot", "none"] as const;
 export type PolarityMark = (typeof polarityMarks)[number];
 
@@ -51,6 +55,9 @@ export interface BoardPosition {
   readonly polarityMark: PolarityMark | null;
   /** Direction in which the board's own mark puts the negative side; 0 is right, 90 is down. */
   readonly boardNegativeDegrees: number | null;
+  readonly fixing: Fixing | null;
+  /** What warms it: a sink, a choke, a resistor, as a person names it. */
+  readonly heatSource: string | null;
 }
 
 /** A physical part at a position. */
@@ -66,6 +73,8 @@ export interface FittedPart {
   /** Direction of the stripe (negative side) as fitted; 0 is right, 90 is down. */
   readonly stripeDegrees: number | null;
   readonly datasheetEsrOhms: number | null;
+  readonly toleranceRatio: number | null;
+  readonly series: string | null;
   readonly origin: "found" | "replacement";
   readonly fittedAt: string | null;
   readonly removedAt: string | null;

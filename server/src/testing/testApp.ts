@@ -103,6 +103,8 @@ export const positionValues = {
   pitchMetres: 0.005,
   polarityMark: "dark_half",
   boardNegativeDegrees: 90,
+  fixing: null,
+  heatSource: null,
 };
 
 export const partValues = {
@@ -114,6 +116,8 @@ export const partValues = {
   heightMetres: 0.02,
   stripeDegrees: 90,
   datasheetEsrOhms: null,
+  toleranceRatio: null,
+  series: null,
 };
 
 /** C1 on a 12 V net of a job. */

@@ -14,6 +14,8 @@ export interface FittedPartDbRow {
   heightMetres: number | null;
   stripeDegrees: number | null;
   datasheetEsrOhms: number | null;
+  toleranceRatio: number | null;
+  series: string | null;
   origin: "found" | "replacement";
   cataloguePartId: string | null;
   fittedAt: Date | null;
@@ -33,6 +35,8 @@ export const fittedParts = (sequelize: Sequelize) =>
     heightMetres: column.real,
     stripeDegrees: column.real,
     datasheetEsrOhms: column.real,
+    toleranceRatio: column.real,
+    series: column.text,
     origin: column.text,
     cataloguePartId: column.id,
     fittedAt: column.moment,

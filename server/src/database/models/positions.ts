@@ -1,4 +1,4 @@
-import type { PartKind, PolarityMark } from "@pale-cap/core";
+import type { Fixing, PartKind, PolarityMark } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -18,6 +18,8 @@ export interface PositionRow {
   pitchMetres: number | null;
   polarityMark: PolarityMark | null;
   boardNegativeDegrees: number | null;
+  fixing: Fixing | null;
+  heatSource: string | null;
 }
 
 export const positions = (sequelize: Sequelize) =>
@@ -37,4 +39,6 @@ export const positions = (sequelize: Sequelize) =>
     pitchMetres: column.real,
     polarityMark: column.text,
     boardNegativeDegrees: column.real,
+    fixing: column.text,
+    heatSource: column.text,
   });

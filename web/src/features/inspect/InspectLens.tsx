@@ -6,6 +6,7 @@ import { LensLayout } from "../../job/LensLayout";
 import { signLabels } from "../../wording/boardWords";
 import { CapacitorTable } from "./CapacitorTable";
 import { InspectPane } from "./InspectPane";
+import { QuickEntry } from "./QuickEntry";
 
 /** What is on the board and what can be seen. */
 export function InspectLens() {
@@ -19,5 +20,16 @@ export function InspectLens() {
     },
     [detail.fittedParts, detail.signs],
   );
-  return <LensLayout board={<BoardPanel look={look} />} pane={<InspectPane />} dock={<CapacitorTable />} />;
+  return (
+    <LensLayout
+      board={<BoardPanel look={look} />}
+      pane={<InspectPane />}
+      dock={
+        <>
+          <QuickEntry />
+          <CapacitorTable />
+        </>
+      }
+    />
+  );
 }

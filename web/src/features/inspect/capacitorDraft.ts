@@ -113,6 +113,8 @@ export function insertion(draft: CapacitorDraft, nets: readonly Net[]) {
         pitchMetres: draft.pitchMetres,
         polarityMark: null,
         boardNegativeDegrees: draft.stripeDegrees,
+        fixing: null,
+        heatSource: null,
       },
     },
     {
@@ -130,6 +132,8 @@ export function insertion(draft: CapacitorDraft, nets: readonly Net[]) {
         heightMetres: draft.heightMetres,
         stripeDegrees: draft.stripeDegrees,
         datasheetEsrOhms: null,
+        toleranceRatio: null,
+        series: null,
       },
     },
   ];

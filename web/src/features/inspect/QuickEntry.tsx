@@ -1,0 +1,127 @@
+import { Autocomplete, Button } from "@mantine/core";
+import { completeEntry, type PartEntry, parsePartEntry } from "@pale-cap/core";
+import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { useJob } from "../../job/JobContext";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { useTarget } from "../../job/useTarget";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { useKeys } from "../../ui/useKeys";
+import { entryProblemWords, understoodWords } from "../../wording/entryWords";
+import { chooseNet, entryChanges, netBook } from "./entryChanges";
+import { PastedEntries } from "./PastedEntries";
+import classes from "./quickEntry.module.css";
+
+/** One line for a part or a range of them: what is understood stands below while it is typed; Enter puts it on the board. */
+export function QuickEntry() {
+  const { detail } = useJob();
+  const [, select] = useTarget();
+  const [edit, { problem, isLoading }] = useBoardEdit();
+  const [line, setLine] = useState("");
+  const [pasted, setPasted] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  useKeys("Inspect", [{ key: "e", label: "quick entry", action: () => input.current?.focus() }]);
+
+  const { entry, problems } = useMemo(() => parsePartEntry(line), [line]);
+  const [net, book] = useMemo(() => chooseNet(entry, netBook(detail.nets)), [entry, detail.nets]);
+  const taken = entry.designators.filter((one) => isTaken(detail.positions, one));
+  const isReady = problems.length === 0 && net.question === null && taken.length === 0;
+  const completions = completeEntry(
+    line,
+    detail.nets.map((one) => one.name),
+    nextDesignator(detail.positions),
+  );
+
+  async function add() {
+    if (!isReady) return;
+    const { changes, positionIds } = entryChanges(entry, net.netId);
+    const refused = await edit(() => [...book.changes, ...changes]);
+    if (refused) return;
+    setLine(following(line, entry));
+    const last = positionIds.at(-1);
+    if (last && entry.kind === "electrolytic") select({ kind: "part", id: last });
+    input.current?.focus();
+  }
+
+  function onPaste(event: ClipboardEvent) {
+    const text = event.clipboardData.getData("text/plain");
+    if (!text.trim().includes("\n")) return;
+    event.preventDefault();
+    setPasted(text.trim());
+  }
+
+  if (pasted !== null) return <PastedEntries start={pasted} onClose={() => setPasted(null)} />;
+  return (
+    <div className={classes.quick}>
+      <div className={classes.line}>
+        <Autocomplete
+          ref={input}
+          aria-label="Quick entry"
+          placeholder="C14 out 1000u 25v 105 10x20 p5"
+          value={line}
+          data={completions.map((one) => one.word)}
+          filter={({ options }) => options}
+          limit={8}
+          onChange={setLine}
+          onOptionSubmit={(word) => {
+            // The field would take the bare word: it belongs in the place of the one being typed.
+            setTimeout(() => setLine(`${line.replace(/\S*$/, "")}${word} `), 0);
+          }}
+          onKeyDown={(event: KeyboardEvent) => {
+            if (event.key !== "Enter" || event.currentTarget.getAttribute("aria-activedescendant")) return;
+            event.preventDefault();
+            void add();
+          }}
+          onPaste={onPaste}
+          autoComplete="off"
+          spellCheck={false}
+        />
+        <Button variant="filled" loading={isLoading} disabled={!isReady} onClick={() => void add()}>
+          Put on the board
+        </Button>
+        <Button onClick={() => setPasted("")}>Several lines</Button>
+      </div>
+      <div className={classes.understood} role="status" aria-label="Understood">
+        {line.trim() === "" ? (
+          <span className={classes.soft}>
+            Words in any order: section or :rail, 1000u, 25v, 105, 10x20, p5, @60/30, -down, C14-C18. Key e leads here.
+          </span>
+        ) : (
+          <>
+            {understoodWords(entry, net.name && `${net.name}${net.isNew ? ", new rail" : ""}`).map((piece) => (
+              <span key={piece} className={classes.piece}>
+                {piece}
+              </span>
+            ))}
+            {problems.map((one) => (
+              <span key={one.code + one.word} className={classes.wrong}>
+                {entryProblemWords(one)}
+              </span>
+            ))}
+            {net.question && (
+              <span className={classes.wrong}>
+                Which rail? Name it:{" "}
+                {net.question.map((name) => (/\s/.test(name) ? `:"${name}"` : `:${name}`)).join(" or ")}
+              </span>
+            )}
+            {taken.length > 0 && <span className={classes.wrong}>{taken.join(", ")} on the board already</span>}
+          </>
+        )}
+      </div>
+      <ProblemNote problem={problem} />
+    </div>
+  );
+}
+
+export const isTaken = (positions: readonly { readonly designator: string }[], designator: string) =>
+  positions.some((one) => one.designator.toUpperCase() === designator);
+
+function nextDesignator(positions: readonly { readonly designator: string }[]): string {
+  const numbers = positions.map((one) => Number(/^C(\d+)$/i.exec(one.designator)?.[1] ?? 0));
+  return `C${Math.max(0, ...numbers) + 1}`;
+}
+
+/** The next line starts with the next designator; the rest is typed anew, because the next part is another one. */
+function following(line: string, entry: PartEntry): string {
+  const match = /^(.*?)(\d+)$/.exec(entry.designators.at(-1) ?? "");
+  return match && line !== "" ? `${match[1]}${Number(match[2]) + 1} ` : "";
+}
