@@ -1,12 +1,14 @@
+import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useElementSize } from "@mantine/hooks";
 import type { Board, FittedPartRow, Net, Position } from "@pale-cap/contract";
 import { formatMarkedCapacitance, type VerdictWord } from "@pale-cap/core";
-import { memo, useMemo } from "react";
-import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
+import { Fragment, type KeyboardEvent, memo, type ReactNode, useMemo, useRef } from "react";
+import { type ReactZoomPanPinchContentRef, TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
 import { netWords } from "../wording/boardWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
 import classes from "./drawing.module.css";
+import { Movable, movableClass } from "./Movable";
 import { VerdictShape } from "./VerdictGlyph";
 
 /** How a lens colours one part. */
@@ -21,6 +23,21 @@ export interface PartLook {
   readonly isEmpty?: boolean;
 }
 
+/** What a lens that arranges the board does with its parts. */
+export interface BoardArranging {
+  readonly markedIds: ReadonlySet<string>;
+  /** Shift and click: one more of the marked. */
+  readonly onMark: (positionId: string) => void;
+  /** `fromMetres` is where it was drawn: parts without a place stand in the tray. */
+  readonly onMove: (
+    positionId: string,
+    byMetres: readonly [number, number],
+    fromMetres: readonly [number, number],
+  ) => void;
+  /** Turns a part's stripe by a quarter. */
+  readonly onTurn: (positionId: string) => void;
+}
+
 interface BoardDrawingProps {
   readonly board: Board;
   readonly nets: readonly Net[];
@@ -31,7 +48,18 @@ interface BoardDrawingProps {
   /** Other parts of the selected part's bank: ringed faintly. */
   readonly bankIds: readonly string[];
   readonly onSelect: (positionId: string) => void;
+  readonly arranging?: BoardArranging;
 }
+
+/** One press of an arrow key, and with Shift. */
+const nudgeMetres = 1e-3;
+const fineNudgeMetres = 1e-4;
+const arrows: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 const margin = 14;
 /** Below this many pixels per metre neighbours' second lines would run into each other. */
@@ -54,34 +82,77 @@ export function BoardDrawing(props: BoardDrawingProps) {
   const barrier = board.barrierMetres === null ? null : board.barrierMetres * scale;
   const left = Math.max(margin, (width - boardWidth) / 2);
   const top = Math.max(margin, (height - layout.heightMetres * scale) * 0.3);
+  const { arranging } = props;
+  const zoomed = useRef<ReactZoomPanPinchContentRef>(null);
+  const zoom = () => zoomed.current?.state.scale ?? 1;
+  // A click is not a drag: a hand that shakes moves nothing.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  function move(id: string, by: readonly [number, number]) {
+    const can = layout.cans.find((one) => one.position.id === id);
+    const outline = layout.outlines.find((one) => one.id === id);
+    arranging?.onMove(id, by, [can?.xMetres ?? outline?.xMetres ?? 0, can?.yMetres ?? outline?.yMetres ?? 0]);
+  }
+  const onDragEnd = ({ active, delta }: DragEndEvent) =>
+    move(String(active.id), [delta.x / zoom() / scale, delta.y / zoom() / scale]);
+  const held = (id: string, drawn: ReactNode) =>
+    arranging ? (
+      <Movable key={id} id={id} zoom={zoom()}>
+        {drawn}
+      </Movable>
+    ) : (
+      <Fragment key={id}>{drawn}</Fragment>
+    );
+  function onKey(event: KeyboardEvent, id: string) {
+    const arrow = arrows[event.key];
+    if (!arranging || event.altKey || event.ctrlKey || event.metaKey) return;
+    const step = event.shiftKey ? fineNudgeMetres : nudgeMetres;
+    if (arrow) move(id, [arrow[0] * step, arrow[1] * step]);
+    else if (event.key === "r") arranging.onTurn(id);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
   return (
     <div ref={ref} className={classes.stage}>
       {width > 0 && (
-        <TransformWrapper minScale={1} maxScale={6} doubleClick={{ disabled: true }} wheel={{ step: 0.1 }}>
-          <TransformComponent wrapperClass={classes.viewport}>
-            <svg width={width} height={height} role="group" aria-label={`Board ${board.name ?? ""}, from above`}>
-              <g transform={`translate(${left} ${top})`}>
-                <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
-                {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
-                {layout.outlines.map((one) => (
-                  <Outline key={one.id} position={one} scale={scale} />
-                ))}
-                {layout.cans.map((can) => (
-                  <Can
-                    key={can.position.id}
-                    can={can}
-                    scale={scale}
-                    {...props.look(can.position.id)}
-                    isSelected={can.position.id === props.selectedId}
-                    isBank={props.bankIds.includes(can.position.id)}
-                    section={netWords(props.nets.find((one) => one.id === can.position.netId))}
-                    onSelect={props.onSelect}
-                  />
-                ))}
-              </g>
-            </svg>
-          </TransformComponent>
-        </TransformWrapper>
+        <DndContext sensors={sensors} onDragEnd={onDragEnd} accessibility={{ restoreFocus: false }}>
+          <TransformWrapper
+            ref={zoomed}
+            minScale={1}
+            maxScale={6}
+            doubleClick={{ disabled: true }}
+            wheel={{ step: 0.1 }}
+            panning={{ excluded: [movableClass] }}
+          >
+            <TransformComponent wrapperClass={classes.viewport}>
+              <svg width={width} height={height} role="group" aria-label={`Board ${board.name ?? ""}, from above`}>
+                <g transform={`translate(${left} ${top})`}>
+                  <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
+                  {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
+                  {layout.outlines.map((one) => held(one.id, <Outline position={one} scale={scale} />))}
+                  {layout.cans.map((can) => {
+                    const { id, netId } = can.position;
+                    return held(
+                      id,
+                      <Can
+                        can={can}
+                        scale={scale}
+                        {...props.look(id)}
+                        isSelected={id === props.selectedId}
+                        isMarked={arranging?.markedIds.has(id) ?? false}
+                        isBank={props.bankIds.includes(id)}
+                        section={netWords(props.nets.find((one) => one.id === netId))}
+                        onSelect={props.onSelect}
+                        onMark={arranging?.onMark}
+                        onKey={arranging ? onKey : undefined}
+                      />,
+                    );
+                  })}
+                </g>
+              </svg>
+            </TransformComponent>
+          </TransformWrapper>
+        </DndContext>
       )}
     </div>
   );
@@ -139,9 +210,12 @@ interface CanProps extends PartLook {
   readonly can: DrawnPart;
   readonly scale: number;
   readonly isSelected: boolean;
+  readonly isMarked: boolean;
   readonly isBank: boolean;
   readonly section: string;
   readonly onSelect: (positionId: string) => void;
+  readonly onMark?: (positionId: string) => void;
+  readonly onKey?: (event: KeyboardEvent, positionId: string) => void;
 }
 
 const Can = memo(function Can(props: CanProps) {
@@ -159,6 +233,7 @@ const Can = memo(function Can(props: CanProps) {
     verdict && verdictLabels[verdict],
     props.seen,
     props.isEmpty && "taken out",
+    props.isMarked && "marked",
     !can.isPlaced && "not placed yet",
   ];
   return (
@@ -170,8 +245,9 @@ const Can = memo(function Can(props: CanProps) {
       aria-label={label.filter(Boolean).join(", ")}
       aria-pressed={props.isSelected}
       data-faded={props.isFaded || undefined}
-      onClick={() => props.onSelect(position.id)}
+      onClick={(event) => (event.shiftKey && props.onMark ? props.onMark(position.id) : props.onSelect(position.id))}
       onKeyDown={(event) => {
+        props.onKey?.(event, position.id);
         if (event.key === "Enter" || event.key === " ") {
           event.preventDefault();
           props.onSelect(position.id);
@@ -180,6 +256,7 @@ const Can = memo(function Can(props: CanProps) {
     >
       <circle className={classes.focusRing} r={radius + 9} />
       {props.isSelected && <circle className={classes.selected} r={radius + 6} />}
+      {props.isMarked && <circle className={classes.marked} r={radius + 3} />}
       {props.isBank && !props.isSelected && <circle className={classes.bank} r={radius + 5} />}
       <circle className={props.isEmpty ? classes.emptyPlace : classes.sleeve} r={radius} />
       {!props.isEmpty && stripe !== null && <path className={classes.stripe} d={stripePath(radius, stripe)} />}

@@ -1,8 +1,9 @@
-import { SegmentedControl } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import { verdictWords } from "@pale-cap/core";
 import { type ReactNode, useMemo, useState } from "react";
-import { BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
+import { type BoardArranging, BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
+import { ProblemNote } from "../ui/ProblemNote";
 import { Quantity } from "../ui/Quantity";
 import { TableHead } from "../ui/TableHead";
 import { useKeys } from "../ui/useKeys";
@@ -10,16 +11,19 @@ import { verdictLabels } from "../wording/verdictWords";
 import { useJob } from "./JobContext";
 import classes from "./layout.module.css";
 import { capacitorsInOrder } from "./parts";
+import { useBoardHistory } from "./useBoardEdit";
 import { useTarget } from "./useTarget";
 
 interface BoardPanelProps {
   readonly look: (positionId: string) => PartLook;
   /** What the empty board should teach. */
   readonly emptyHint?: ReactNode;
+  /** Inspect arranges the parts; every other lens only looks at them. */
+  readonly arranging?: BoardArranging & { readonly moved: ReadonlyMap<string, readonly [number, number]> };
 }
 
 /** The job's board under its name, as drawing or as list: same parts, same selection. */
-export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
+export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
   const { detail, judgements } = useJob();
   const [target, select] = useTarget();
   const [view, setView] = useState<"board" | "list">("board");
@@ -27,6 +31,15 @@ export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
     { key: "l", label: "board or list", action: () => setView((now) => (now === "board" ? "list" : "board")) },
   ]);
   const capacitors = useMemo(() => capacitorsInOrder(detail), [detail]);
+  // What was just moved stands where it was put until the server has stored it.
+  const positions = useMemo(
+    () =>
+      detail.positions.map((one) => {
+        const place = arranging?.moved.get(one.id);
+        return place ? { ...one, xMetres: place[0], yMetres: place[1] } : one;
+      }),
+    [detail.positions, arranging?.moved],
+  );
   const rails = detail.nets.filter((net) => net.fullLoadAmps !== null).length;
   const selectedId = target?.kind === "part" ? target.id : undefined;
   const bankIds = useMemo(() => {
@@ -43,6 +56,7 @@ export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
           {capacitors.length} electrolytic{capacitors.length === 1 ? "" : "s"}, {rails} rail{rails === 1 ? "" : "s"}{" "}
           promised
         </span>
+        {arranging && <HistoryButtons />}
         <SegmentedControl
           aria-label="View of the parts"
           data={[
@@ -59,6 +73,8 @@ export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
         ) : view === "board" ? (
           <BoardDrawing
             {...detail}
+            positions={positions}
+            arranging={arranging}
             look={look}
             selectedId={selectedId}
             bankIds={bankIds}
@@ -83,6 +99,26 @@ export function BoardPanel({ look, emptyHint }: BoardPanelProps) {
         <span className={classes.legendEnd}>dark stripe = negative</span>
       </div>
     </>
+  );
+}
+
+/** Undo and redo of the board, by button and by key. */
+function HistoryButtons() {
+  const { canUndo, canRedo, undo, redo, problem } = useBoardHistory();
+  useKeys("Board history", [
+    { key: "u", label: "undo", action: undo },
+    { key: "U", label: "redo", action: redo },
+  ]);
+  return (
+    <div className={classes.history}>
+      <Button size="compact-sm" disabled={!canUndo} onClick={undo}>
+        Undo
+      </Button>
+      <Button size="compact-sm" disabled={!canRedo} onClick={redo}>
+        Redo
+      </Button>
+      <ProblemNote problem={problem} />
+    </div>
   );
 }
 

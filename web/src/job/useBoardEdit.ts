@@ -1,26 +1,54 @@
 import type { BoardChange, JobDetail, Problem } from "@pale-cap/contract";
-import { useCallback } from "react";
+import { useCallback, useSyncExternalStore } from "react";
 import { newId } from "../api/newId";
 import { asProblem } from "../ui/ProblemNote";
+import { atLatest, boardHistory, type InverseEdit, inverseOf } from "./boardHistory";
+import { useJob } from "./JobContext";
 import { useEditBoardMutation } from "./jobApi";
 import { useInTurn } from "./useInTurn";
 
 /** Makes the changes from the board as it is stored when their turn comes; undefined: nothing to change any more. */
 export type ChangesFrom = (detail: JobDetail) => readonly BoardChange[] | undefined;
 
-/** Sends one all-or-nothing batch of edits to the board; resolves to the problem, or undefined when it was stored. */
-export function useBoardEdit() {
+type Remember = (jobId: string, inverse: InverseEdit | null) => void;
+
+/** Sends a batch and remembers its way back. */
+function useSendBoard() {
   const inTurn = useInTurn();
   const [editBoard, { error, isLoading }] = useEditBoardMutation();
-  const edit = useCallback(
-    (changesFrom: ChangesFrom): Promise<Problem | undefined> =>
+  const send = useCallback(
+    (changesFrom: ChangesFrom, remember: Remember): Promise<Problem | undefined> =>
       inTurn(async (detail) => {
         const changes = changesFrom(detail);
         if (!changes) return undefined;
         const answer = await editBoard({ jobId: detail.job.id, body: { id: newId(), changes } });
+        if (answer.data) remember(detail.job.id, inverseOf(changes, detail, answer.data));
         return asProblem(answer.error);
       }),
     [editBoard, inTurn],
   );
-  return [edit, { problem: asProblem(error), isLoading }] as const;
+  return [send, { problem: asProblem(error), isLoading }] as const;
+}
+
+/** Sends one all-or-nothing batch of edits to the board; resolves to the problem, or undefined when it was stored. */
+export function useBoardEdit() {
+  const [send, state] = useSendBoard();
+  const edit = useCallback((changesFrom: ChangesFrom) => send(changesFrom, boardHistory.made), [send]);
+  return [edit, state] as const;
+}
+
+/** Takes edits of this job's board back, and back again, as inverse batches. */
+export function useBoardHistory() {
+  const jobId = useJob().detail.job.id;
+  const [send, { problem }] = useSendBoard();
+  const history = useSyncExternalStore(boardHistory.subscribe, () => boardHistory.of(jobId));
+  const step = (inverse: InverseEdit | undefined, remember: Remember) =>
+    inverse && void send((detail) => atLatest(inverse, detail), remember);
+  return {
+    canUndo: history.undo.length > 0,
+    canRedo: history.redo.length > 0,
+    undo: () => step(history.undo.at(-1), boardHistory.undone),
+    redo: () => step(history.redo.at(-1), boardHistory.redone),
+    problem,
+  };
 }

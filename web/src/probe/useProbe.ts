@@ -29,6 +29,7 @@ const spokenQuantities: Readonly<Record<string, QuantityKind>> = {
   v: "dc_voltage",
   rip: "ripple_voltage",
   loss: "voltage_loss",
+  r: "resistance",
 };
 
 /** What was typed: perhaps a quantity word, then a number. */

@@ -41,6 +41,7 @@ export function RailEntry() {
         <QuantityInput
           label="New rail, volts"
           isLabelHidden
+          isCompact
           size="xs"
           unit="V"
           placeholder="volts"
@@ -52,6 +53,7 @@ export function RailEntry() {
         <QuantityInput
           label="New rail, promised load"
           isLabelHidden
+          isCompact
           size="xs"
           unit="A"
           placeholder="load"

@@ -34,7 +34,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
           <span>Rail</span>
           <span>Section</span>
           <span>Nominal</span>
-          <span>Promised load</span>
+          <span>Load</span>
         </div>
         {netsInOrder(detail)
           .filter(props.isShown ?? (() => true))
@@ -60,6 +60,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
               <QuantityInput
                 label={`${net.name}, nominal voltage`}
                 isLabelHidden
+                isCompact
                 size="xs"
                 unit="V"
                 placeholder="volts"
@@ -70,6 +71,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
               <QuantityInput
                 label={`${net.name}, promised load`}
                 isLabelHidden
+                isCompact
                 size="xs"
                 unit="A"
                 placeholder="load"

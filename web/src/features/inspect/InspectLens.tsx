@@ -3,10 +3,13 @@ import { useCallback } from "react";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { signLabels } from "../../wording/boardWords";
 import { CapacitorTable } from "./CapacitorTable";
 import { InspectPane } from "./InspectPane";
+import { MarkedParts } from "./MarkedParts";
 import { QuickEntry } from "./QuickEntry";
+import { useArranging } from "./useArranging";
 
 /** What is on the board and what can be seen. */
 export function InspectLens() {
@@ -20,10 +23,20 @@ export function InspectLens() {
     },
     [detail.fittedParts, detail.signs],
   );
+  const { arranging, acts, problem } = useArranging();
   return (
     <LensLayout
-      board={<BoardPanel look={look} />}
-      pane={<InspectPane />}
+      board={<BoardPanel look={look} arranging={arranging} />}
+      pane={
+        <InspectPane
+          tools={
+            <>
+              {arranging.markedIds.size > 0 && <MarkedParts count={arranging.markedIds.size} acts={acts} />}
+              <ProblemNote problem={problem} />
+            </>
+          }
+        />
+      }
       dock={
         <>
           <QuickEntry />

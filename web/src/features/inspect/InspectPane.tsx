@@ -1,6 +1,7 @@
 import { Button, Chip, NativeSelect } from "@mantine/core";
 import type { PositionValues } from "@pale-cap/contract";
 import { foundPart, latestSigns, polarityMarks, type SignState, type VisualSign, visualSigns } from "@pale-cap/core";
+import type { ReactNode } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -18,16 +19,20 @@ import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
 
 /** The selected part's signs and polarity mark; under it the rails and the board. */
-export function InspectPane() {
+export function InspectPane({ tools }: { readonly tools: ReactNode }) {
   const position = useSelectedPosition();
   const { charge, detail } = useJob();
   return (
     <Pane title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}>
       {charge.name !== "verified" && detail.energyStores.length > 0 && <Caution>{cautions.chargeUnknown}</Caution>}
+      {tools}
       {position ? (
         <Signs key={position.id} positionId={position.id} />
       ) : (
-        <p className={classes.soft}>Type the first capacitor into the table below; Enter adds it.</p>
+        <p className={classes.soft}>
+          Type the first capacitor into the table below; Enter adds it. On the board: drag to move, arrows to nudge, r
+          to turn, Shift and click to mark several.
+        </p>
       )}
       <RailTable title="Rails" />
       <BoardForm />

@@ -6,8 +6,7 @@ import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
-import { chooseNet, entryChanges, netBook } from "./entryChanges";
-import { isTaken } from "./QuickEntry";
+import { chooseNet, entryChanges, isTaken, netBook } from "./entryChanges";
 import classes from "./quickEntry.module.css";
 
 interface ReadLine {

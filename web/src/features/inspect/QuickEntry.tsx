@@ -7,7 +7,7 @@ import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
-import { chooseNet, entryChanges, netBook } from "./entryChanges";
+import { chooseNet, entryChanges, isTaken, netBook } from "./entryChanges";
 import { PastedEntries } from "./PastedEntries";
 import classes from "./quickEntry.module.css";
 
@@ -111,9 +111,6 @@ export function QuickEntry() {
     </div>
   );
 }
-
-export const isTaken = (positions: readonly { readonly designator: string }[], designator: string) =>
-  positions.some((one) => one.designator.toUpperCase() === designator);
 
 function nextDesignator(positions: readonly { readonly designator: string }[]): string {
   const numbers = positions.map((one) => Number(/^C(\d+)$/i.exec(one.designator)?.[1] ?? 0));

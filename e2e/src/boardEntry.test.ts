@@ -1,0 +1,131 @@
+import { By, Key } from "selenium-webdriver";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Browser, openBrowser } from "./browser";
+import { Page } from "./page";
+import { openServer, type ServerUnderTest } from "./server";
+
+let server: ServerUnderTest;
+let browser: Browser;
+let page: Page;
+beforeAll(async () => {
+  server = await openServer("none");
+  browser = await openBrowser();
+  page = new Page(browser.driver, server.address);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.close();
+});
+
+interface StoredBoard {
+  readonly positions: readonly {
+    readonly designator: string;
+    readonly kind: string;
+    readonly xMetres: number | null;
+    readonly yMetres: number | null;
+  }[];
+  readonly nets: readonly { readonly name: string }[];
+}
+
+async function stored(): Promise<StoredBoard> {
+  const jobPath = new URL(await browser.driver.getCurrentUrl()).pathname.replace(/\/inspect.*/, "");
+  return (await (await fetch(`${server.address}/api${jobPath}`)).json()) as StoredBoard;
+}
+const placeOf = async (designator: string) =>
+  (await stored()).positions.find((one) => one.designator === designator) ?? { xMetres: null, yMetres: null };
+const millimetres = (metres: number | null) => (metres === null ? null : Math.round(metres * 1e5) / 100);
+
+describe("a board by quick entry", () => {
+  it("takes a part a line, shows what it understood, and stores nothing of what it did not", async () => {
+    await page.open("/");
+    await page.press("n");
+    await page.see("Make the job");
+    await page.press("monitor", Key.TAB, Key.TAB, Key.TAB, Key.ENTER);
+    await page.see("Intake of unnamed monitor");
+    await page.chord(Key.ALT, "3");
+    await page.see("Words in any order");
+    await page.press("e", "C1 bulk 120u 400v 105 18x40 p7.5 blah");
+    await page.see("“blah” is not understood");
+    await page.press(Key.ENTER);
+    expect((await stored()).positions).toEqual([]);
+    await page.press(...Array(5).fill(Key.BACK_SPACE), " @25/38 -down", Key.ENTER);
+    await page.seeNamed("C1, 120 µF 400 V, Bulk");
+    expect(await (await page.field("Quick entry")).getAttribute("value")).toBe("C2 ");
+  });
+
+  it("completes a word, stands a range side by side, and asks back which rail is meant", async () => {
+    await page.press(":12V 1000u 25v 105 10x20 p5", Key.ENTER);
+    await page.seeNamed("C2, 1000 µF 25 V, 12V");
+    await page.fill("Quick entry", "C14-C16 :5V 470u 16v 105 8x12 @60/30");
+    await page.see("C14 to C16");
+    await page.press(Key.ENTER);
+    await page.seeNamed("C16, 470 µF 16 V, 5V");
+    expect(millimetres((await placeOf("C16")).xMetres)).toBe(80);
+    await page.fill("Quick entry", "C20 out 1u 50v");
+    await page.see("Which rail? Name it: :12V or :5V");
+    await page.fill("Quick entry", "C20 fee");
+    await page.press(Key.ARROW_DOWN, Key.ENTER);
+    await page.until("have the word completed", async () =>
+      ((await (await page.field("Quick entry")).getAttribute("value")) ?? "").startsWith("C20 fb "),
+    );
+  });
+
+  it("takes a pasted list to twenty parts, all together or not at all", async () => {
+    await page.click("Several lines");
+    const lines = ["C30-C40 :12V 100u 25v 105 6.3x11 @10/10", "F1 17x7 @12/90", "BR1 15x10 @30/90", "C14 :5V 1u"];
+    await page.fill("One part or range a line", lines.join("\n"));
+    await page.see("C14 twice, or on the board already");
+    await page.see("1 line to mend first");
+    await page.fill(
+      "One part or range a line",
+      [...lines.slice(0, 3), "Q1 is:transistor 12x8 @50/90", "C41 :5V 1u"].join("\n"),
+    );
+    await page.click("Put 15 parts on the board");
+    await page.seeNamed("C40, 100 µF 25 V, 12V");
+    const { positions, nets } = await stored();
+    expect(positions).toHaveLength(20);
+    expect(positions.find((one) => one.designator === "BR1")?.kind).toBe("bridge");
+    expect(nets.map((one) => one.name).sort()).toEqual(["12V", "5V", "Bulk"]);
+  });
+});
+
+describe("arranging it", () => {
+  it("drags a part where the pointer goes, nudges and turns by key, and takes it all back", async () => {
+    const can = await browser.driver.findElement(By.css("[aria-label^='C16, 470']"));
+    await browser.driver
+      .actions()
+      .move({ origin: can })
+      .press()
+      .move({ origin: can, x: 30, y: 24 })
+      .release()
+      .perform();
+    await page.until("have it moved", async () => ((await placeOf("C16")).xMetres ?? 0) > 0.0801);
+    const dragged = await placeOf("C16");
+    expect(dragged.yMetres).toBeGreaterThan(0.0301);
+    await (await page.control("C16, 470")).sendKeys(Key.ARROW_LEFT);
+    await page.until("have it nudged", async () => {
+      const now = (await placeOf("C16")).xMetres ?? 0;
+      return Math.abs((dragged.xMetres ?? 0) - 0.001 - now) < 2e-5;
+    });
+    await page.click("Undo");
+    await page.until("have the nudge back", async () => (await placeOf("C16")).xMetres === dragged.xMetres);
+    await page.press("u");
+    await page.until("have the drag back", async () => millimetres((await placeOf("C16")).xMetres) === 80);
+    await page.press("U");
+    await page.until("have it again", async () => (await placeOf("C16")).xMetres === dragged.xMetres);
+  });
+
+  it("puts marked parts in a row and copies them below", async () => {
+    await page.press("u");
+    for (const name of ["C14, 470", "C16, 470"]) {
+      const can = await page.control(name);
+      await browser.driver.actions().keyDown(Key.SHIFT).move({ origin: can }).click().keyUp(Key.SHIFT).perform();
+    }
+    await page.see("2 marked");
+    await page.click("Copy row below");
+    await page.seeNamed("C42, 470 µF 16 V, 5V");
+    expect(millimetres((await placeOf("C42")).yMetres)).toBe(40);
+    await page.click("Undo");
+    await page.until("see the copies gone", async () => (await stored()).positions.length === 20);
+  });
+});
