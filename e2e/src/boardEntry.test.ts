@@ -38,6 +38,7 @@ const millimetres = (metres: number | null) => (metres === null ? null : Math.ro
 describe("a board by quick entry", () => {
   it("takes a part a line, shows what it understood, and stores nothing of what it did not", async () => {
     await page.open("/");
+    await page.see("The bench is empty.");
     await page.press("n");
     await page.see("Make the job");
     await page.press("monitor", Key.TAB, Key.TAB, Key.TAB, Key.ENTER);
@@ -66,7 +67,7 @@ describe("a board by quick entry", () => {
     await page.fill("Quick entry", "C20 fee");
     await page.press(Key.ARROW_DOWN, Key.ENTER);
     await page.until("have the word completed", async () =>
-      ((await (await page.field("Quick entry")).getAttribute("value")) ?? "").startsWith("C20 fb "),
+      ((await (await page.field("Quick entry")).getAttribute("value")) ?? "").startsWith("C20 feedback "),
     );
   });
 
@@ -92,10 +93,12 @@ describe("a board by quick entry", () => {
 describe("arranging it", () => {
   it("drags a part where the pointer goes, nudges and turns by key, and takes it all back", async () => {
     const can = await browser.driver.findElement(By.css("[aria-label^='C16, 470']"));
+    // Two moves, as a hand makes many: the first only shows that it is no click.
     await browser.driver
       .actions()
       .move({ origin: can })
       .press()
+      .move({ origin: can, x: 12, y: 9 })
       .move({ origin: can, x: 30, y: 24 })
       .release()
       .perform();

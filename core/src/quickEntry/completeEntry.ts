@@ -32,10 +32,7 @@ export function completeEntry(
     return offers;
   }
   if (entry.section === null && entry.railName === null) {
-    offer(
-      "section",
-      Object.values(sectionWords).map((all) => all[0] ?? ""),
-    );
+    offer("section", spellings(Object.values(sectionWords), typed));
     offer(
       "rail",
       rails.map((name) => (/\s/.test(name) ? `:"${name}"` : `:${name}`)),
@@ -43,11 +40,13 @@ export function completeEntry(
   }
   if (typed === "") return offers;
   if (entry.capacitorClass === null) {
-    offer(
-      "class",
-      Object.values(classWords).map((all) => all[0] ?? ""),
-    );
+    offer("class", spellings(Object.values(classWords), typed));
   }
   if (entry.stripeDegrees === null) offer("stripe", Object.keys(stripeWords));
   return offers;
+}
+
+/** Of each word's spellings the one that is being typed, the short one first. */
+function spellings(words: readonly (readonly string[])[], typed: string): readonly string[] {
+  return words.map((all) => all.find((one) => one.startsWith(typed)) ?? "");
 }

@@ -61,6 +61,12 @@ const arrows: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [0, 1],
 };
 
+/** The library would read out ids; the parts' own labels say where they are. */
+const silent = { onDragStart: say, onDragOver: say, onDragEnd: say, onDragCancel: say };
+function say(): undefined {
+  return undefined;
+}
+
 const margin = 14;
 /** Below this many pixels per metre neighbours' second lines would run into each other. */
 const roomForValues = 3600;
@@ -115,7 +121,11 @@ export function BoardDrawing(props: BoardDrawingProps) {
   return (
     <div ref={ref} className={classes.stage}>
       {width > 0 && (
-        <DndContext sensors={sensors} onDragEnd={onDragEnd} accessibility={{ restoreFocus: false }}>
+        <DndContext
+          sensors={sensors}
+          onDragEnd={onDragEnd}
+          accessibility={{ restoreFocus: false, announcements: silent }}
+        >
           <TransformWrapper
             ref={zoomed}
             minScale={1}
