@@ -1,5 +1,6 @@
 export * from "./board/board";
 export * from "./board/sections";
+export { walkOrder } from "./board/walkOrder";
 export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";
 export { canSurfaceSquareMetres } from "./capacitors/canSurface";
 export { type CapacitorClass, capacitorClasses, type LiquidCapacitorClass } from "./capacitors/capacitorClass";

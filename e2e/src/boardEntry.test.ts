@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { By, Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openBrowser } from "./browser";
@@ -7,6 +10,7 @@ import { openServer, type ServerUnderTest } from "./server";
 let server: ServerUnderTest;
 let browser: Browser;
 let page: Page;
+const folder = mkdtempSync(join(tmpdir(), "pale-cap-positions-"));
 beforeAll(async () => {
   server = await openServer("none");
   browser = await openBrowser();
@@ -15,6 +19,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await browser?.close();
   await server?.close();
+  rmSync(folder, { recursive: true, force: true });
 });
 
 interface StoredBoard {
@@ -130,5 +135,37 @@ describe("arranging it", () => {
     expect(millimetres((await placeOf("C42")).yMetres)).toBe(40);
     await page.click("Undo");
     await page.until("see the copies gone", async () => (await stored()).positions.length === 20);
+  });
+});
+
+describe("looking at it", () => {
+  it("walks from part to part with one key for each sign", async () => {
+    await page.click("C14, 470");
+    await page.see("17 not looked at yet");
+    await page.press("2");
+    await page.seeNamed("C14, 470 µF 16 V, 5V, output, before choke, vent open");
+    await page.press("n");
+    await page.see("16 not looked at yet");
+    const next = await browser.driver.executeScript<string>("return document.querySelector('h2')?.textContent ?? ''");
+    expect(next).toMatch(/^C/);
+    expect(next).not.toBe("C14");
+    await page.press("k");
+    await page.see("15 not looked at yet");
+  });
+});
+
+describe("positions from a file", () => {
+  it("shows what would change and what is wrong before it changes anything", async () => {
+    const file = join(folder, "positions.csv");
+    writeFileSync(file, "ref;x;y\nC1;30,5;40\nC77;100;100\nC2;abc;1\n");
+    await (await browser.driver.findElement(By.css("input[aria-label='Positions file']"))).sendKeys(file);
+    await page.see("1 part of this board found, 1 not on it yet.");
+    await page.see("Line 4: x “abc” is no place in millimetres");
+    expect(millimetres((await placeOf("C1")).xMetres)).toBe(25);
+    await page.click("Place 2 parts");
+    await page.seeNamed("C77, ");
+    expect(millimetres((await placeOf("C1")).xMetres)).toBe(30.5);
+    await page.click("Undo");
+    await page.until("have the file taken back", async () => millimetres((await placeOf("C1")).xMetres) === 25);
   });
 });

@@ -1,22 +1,32 @@
 import { Button, Chip, NativeSelect } from "@mantine/core";
 import type { PositionValues } from "@pale-cap/contract";
-import { foundPart, latestSigns, polarityMarks, type SignState, type VisualSign, visualSigns } from "@pale-cap/core";
-import type { ReactNode } from "react";
+import {
+  foundPart,
+  latestSigns,
+  polarityMarks,
+  type SignState,
+  type VisualSign,
+  visualSigns,
+  walkOrder,
+} from "@pale-cap/core";
+import { type ReactNode, useMemo } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { useLogSignsMutation } from "../../job/jobApi";
 import { useBoardEdit } from "../../job/useBoardEdit";
-import { useSelectedPosition } from "../../job/useTarget";
+import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { RailTable } from "../../rails/RailTable";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useKeys } from "../../ui/useKeys";
 import { markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
+import { PositionsFile } from "./PositionsFile";
 
 /** The selected part's signs and polarity mark; under it the rails and the board. */
 export function InspectPane({ tools }: { readonly tools: ReactNode }) {
@@ -36,6 +46,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
       )}
       <RailTable title="Rails" />
       <BoardForm />
+      <PositionsFile />
     </Pane>
   );
 }
@@ -47,21 +58,63 @@ function Signs({ positionId }: { readonly positionId: string }) {
   const [edit, boardEdit] = useBoardEdit();
   const position = detail.positions.find((one) => one.id === positionId);
   const part = foundPart(detail.fittedParts, positionId);
-  if (!part || !position) return null;
-  const signs = latestSigns(detail.signs, part.id);
-  const fittedPartId = part.id;
+  const signs = part ? latestSigns(detail.signs, part.id) : {};
+  const [, select] = useTarget();
+  // The walk goes over the board as a hand would, whatever the parts are called.
+  const walk = useMemo(
+    () => walkOrder(detail.positions.filter((one) => one.kind === "electrolytic")),
+    [detail.positions],
+  );
+  const unlooked = walk.filter((id) => {
+    const found = foundPart(detail.fittedParts, id);
+    return found && !detail.signs.some((sign) => sign.fittedPartId === found.id);
+  });
+  /** On to the next part of the walk, past those that were looked at where `isOpenOnly`. */
+  function goOn(isOpenOnly: boolean) {
+    const from = walk.indexOf(positionId);
+    const order = [...walk.slice(from + 1), ...walk.slice(0, from)];
+    const next = order.find((id) => !isOpenOnly || unlooked.includes(id));
+    if (next) select({ kind: "part", id: next });
+  }
+  const unsaid = visualSigns.filter((sign) => signs[sign] === undefined || signs[sign] === "not_looked");
+  useKeys("Looking", [
+    ...visualSigns.map((sign, index) => ({
+      key: String((index + 1) % 10),
+      label: signLabels[sign],
+      action: () => log([[sign, signs[sign] === "seen" ? "not_seen" : "seen"]]),
+    })),
+    {
+      key: "n",
+      label: "nothing more seen, next part",
+      action: () => {
+        if (unsaid.length > 0) log(unsaid.map((sign) => [sign, "not_seen"]));
+        goOn(true);
+      },
+    },
+    {
+      key: "k",
+      label: "not looked, next part",
+      action: () => {
+        if (unsaid.length > 0) log(unsaid.map((sign) => [sign, "not_looked"]));
+        goOn(true);
+      },
+    },
+    { key: "w", label: "next part that nobody looked at", action: () => goOn(true) },
+  ]);
   const isClean = visualSigns.every((sign) => signs[sign] === "not_seen");
 
   function log(states: readonly (readonly [VisualSign, SignState])[]) {
+    if (!part) return;
     const observations = states.map(([sign, state]) => ({ id: newId(), sign, state }));
-    const body = { id: newId(), fittedPartId, observations, observedAt: new Date().toISOString(), personId };
+    const body = { id: newId(), fittedPartId: part.id, observations, observedAt: new Date().toISOString(), personId };
     void logSigns({ jobId: detail.job.id, body });
   }
 
+  if (!part || !position) return null;
   return (
     <Part title="What can be seen" aside={<span className={classes.soft}>a clean look never clears a part</span>}>
       <div className={classes.signs}>
-        {visualSigns.map((sign) => (
+        {visualSigns.map((sign, index) => (
           <Chip
             key={sign}
             size="sm"
@@ -70,12 +123,18 @@ function Signs({ positionId }: { readonly positionId: string }) {
             checked={signs[sign] === "seen"}
             onChange={(checked) => log([[sign, checked ? "seen" : "not_seen"]])}
           >
-            {signLabels[sign]}
+            <kbd className={classes.key}>{(index + 1) % 10}</kbd> {signLabels[sign]}
           </Chip>
         ))}
         <Button size="xs" disabled={isClean} onClick={() => log(visualSigns.map((sign) => [sign, "not_seen"]))}>
           {isClean ? "looked, nothing seen" : "Nothing seen"}
         </Button>
+      </div>
+      <div className={classes.walk}>
+        <span className={classes.soft}>
+          {unlooked.length === 0 ? "every part looked at" : `${unlooked.length} not looked at yet`}; <kbd>n</kbd>{" "}
+          nothing more, next · <kbd>k</kbd> not looked, next · <kbd>w</kbd> next open one
+        </span>
       </div>
       <ProblemNote problem={asProblem(error) ?? boardEdit.problem} />
       <div className={classes.pair}>

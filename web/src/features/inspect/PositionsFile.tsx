@@ -1,0 +1,115 @@
+import { Button, Checkbox, FileButton } from "@mantine/core";
+import type { BoardChange, JobDetail } from "@pale-cap/contract";
+import { parsePartEntry } from "@pale-cap/core";
+import { useRef, useState } from "react";
+import { useJob } from "../../job/JobContext";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { positionUpdate } from "./capacitorDraft";
+import { entryChanges } from "./entryChanges";
+import classes from "./inspect.module.css";
+import { type PlacedDesignator, printPositionsCsv, type ReadPositions, readPositionsCsv } from "./positionsCsv";
+
+const mostBytes = 2 * 1024 * 1024;
+
+/** Places of parts from a file, shown before anything changes; and the places of this board as a file. */
+export function PositionsFile() {
+  const { detail } = useJob();
+  const [edit, { problem, isLoading }] = useBoardEdit();
+  const [read, setRead] = useState<ReadPositions | null>(null);
+  const [isAdding, setAdding] = useState(true);
+  const reset = useRef<() => void>(null);
+  const isKnown = (row: PlacedDesignator) =>
+    detail.positions.some((one) => one.designator.toUpperCase() === row.designator);
+  const known = read?.rows.filter(isKnown) ?? [];
+  const unknown = read?.rows.filter((row) => !isKnown(row)) ?? [];
+  const count = known.length + (isAdding ? unknown.length : 0);
+
+  async function open(file: File | null) {
+    reset.current?.();
+    if (!file) return;
+    const text = file.size > mostBytes ? null : await file.text();
+    setRead(
+      text === null
+        ? { rows: [], problems: [{ line: 1, text: "the file is larger than 2 MB and no list of positions" }] }
+        : readPositionsCsv(text),
+    );
+  }
+
+  async function place() {
+    const rows = [...known, ...(isAdding ? unknown : [])];
+    if (!(await edit((latest) => rows.flatMap((row) => placement(latest, row))))) setRead(null);
+  }
+
+  function save() {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([printPositionsCsv(detail.positions)], { type: "text/csv" }));
+    link.download = `${(detail.board.name ?? "board").replace(/[^\w-]+/g, "-")}-positions.csv`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  }
+
+  return (
+    <Part title="Positions as a file">
+      <div className={classes.file}>
+        <FileButton
+          accept=".csv,.txt,text/csv,text/plain"
+          resetRef={reset}
+          onChange={(file) => void open(file)}
+          inputProps={{ "aria-label": "Positions file" }}
+        >
+          {(props) => (
+            <Button size="xs" {...props}>
+              Read a CSV
+            </Button>
+          )}
+        </FileButton>
+        <Button size="xs" disabled={detail.positions.every((one) => one.xMetres === null)} onClick={save}>
+          Save as CSV
+        </Button>
+      </div>
+      {read && (
+        <div role="status">
+          <p>
+            {known.length} part{known.length === 1 ? "" : "s"} of this board found
+            {unknown.length > 0 && `, ${unknown.length} not on it yet`}.
+          </p>
+          {unknown.length > 0 && (
+            <Checkbox
+              label={`add ${unknown.map((row) => row.designator).join(", ")}`}
+              checked={isAdding}
+              onChange={(event) => setAdding(event.currentTarget.checked)}
+            />
+          )}
+          {read.problems.length > 0 && (
+            <ul className={classes.fileProblems}>
+              {read.problems.slice(0, 8).map((one) => (
+                <li key={one.line}>
+                  Line {one.line}: {one.text}
+                </li>
+              ))}
+              {read.problems.length > 8 && <li>and {read.problems.length - 8} lines more</li>}
+            </ul>
+          )}
+          <div className={classes.file}>
+            <Button size="xs" variant="filled" loading={isLoading} disabled={count === 0} onClick={() => void place()}>
+              Place {count} part{count === 1 ? "" : "s"}
+            </Button>
+            <Button size="xs" onClick={() => setRead(null)}>
+              Leave it
+            </Button>
+          </div>
+        </div>
+      )}
+      <ProblemNote problem={problem} />
+    </Part>
+  );
+}
+
+function placement(latest: JobDetail, row: PlacedDesignator): readonly BoardChange[] {
+  const { designator, xMetres, yMetres } = row;
+  const position = latest.positions.find((one) => one.designator.toUpperCase() === designator);
+  if (position) return positionUpdate(latest, position.id, { xMetres, yMetres }) ?? [];
+  return entryChanges({ ...parsePartEntry(designator).entry, xMetres, yMetres }, null).changes;
+}
