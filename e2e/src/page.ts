@@ -9,8 +9,9 @@ export class Page {
     readonly address: string,
   ) {}
 
-  async open(path: string): Promise<void> {
-    await this.driver.get(this.address + path);
+  /** @param address another than the server's, for a page of nobody */
+  async open(path: string, address = this.address): Promise<void> {
+    await this.driver.get(address + path);
   }
 
   /** An input by its label or its accessible name, exactly or by its beginning. */

@@ -46,24 +46,49 @@ describe("a server that is killed in the middle", () => {
     await page.see("301 mΩ");
   });
 
-  it("gets a reading typed while it was gone, exactly once, even after the tab was closed", async () => {
+  it("gets what was measured while it was gone, each reading once and in order, even after the tab was closed", async () => {
     await page.seeNamed("Reading, ESR of C1");
     await server.kill();
-    await page.press("302m", Key.ENTER);
-    await page.see("is not stored");
-    await page.see("The server does not answer");
+    await page.press("302m", "/");
+    await page.see("is not stored yet: the server does not answer");
+    // It counts from the moment it was confirmed, stored or not.
+    await page.see("302 mΩ");
+    await page.press("303m", "/", "304m", "/");
+    await page.see("3 entries are not stored yet");
+    await page.open("about:blank", "");
     await server.start();
     await page.open("/");
     await page.see("Halden 24");
+    for (const text of ["302m", "303m", "304m"]) {
+      await page.until(`have ${text} stored`, async () => (await stored(text)).length > 0);
+    }
     await page.open(`${jobPath}/measure`);
-    await page.see("is not stored");
-    await page.click("Store now");
-    await page.until("have it stored", async () => (await stored("302m")).length > 0);
-    expect(await stored("302m")).toMatchObject([{ value: 0.302 }]);
-    await page.seeNot("is not stored");
-    await browser.driver.navigate().refresh();
-    await page.see("302 mΩ");
-    expect(await stored("302m")).toHaveLength(1);
+    await page.see("304 mΩ");
+    await page.seeNot("not stored yet");
+    for (const [text, value] of [
+      ["302m", 0.302],
+      ["303m", 0.303],
+      ["304m", 0.304],
+    ] as const) {
+      expect(await stored(text)).toMatchObject([{ value }]);
+    }
+  });
+
+  it("gets a drained voltage too, and the charge watch has not waited for it", async () => {
+    await page.chord(Key.ALT, "2");
+    await page.see("Log voltage");
+    await server.kill();
+    await page.fill("Measured voltage", "123");
+    await page.press(Key.ENTER);
+    await page.seeNamed("Charge watch: Bulk C1 charged, 123");
+    await page.see("A charge entry is not stored yet");
+    await server.start();
+    await page.click("Try now");
+    await page.seeNot("not stored yet");
+    const { chargeEvents } = (await (await fetch(`${server.address}/api${jobPath}`)).json()) as {
+      chargeEvents: { volts: number | null }[];
+    };
+    expect(chargeEvents.filter((one) => one.volts === 123)).toHaveLength(1);
   });
 
   it("says that it is gone where somebody saves, and keeps what was typed", async () => {

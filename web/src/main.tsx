@@ -6,6 +6,10 @@ import "./app/theme.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
+import { outbox } from "./outbox/outbox";
+
+void outbox.restore();
+window.addEventListener("online", () => void outbox.flush());
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

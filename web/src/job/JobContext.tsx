@@ -14,6 +14,8 @@ import {
   worstChargeState,
 } from "@pale-cap/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { withOutbox } from "../outbox/fact";
+import { useAppSelector } from "./hooks";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {
@@ -54,7 +56,16 @@ export function JobProvider(props: {
   readonly houseRules: HouseRuleValues;
   readonly children: ReactNode;
 }) {
-  const { detail, houseRules } = props;
+  const { houseRules } = props;
+  const queued = useAppSelector((state) => state.outbox.facts);
+  const detail = useMemo(
+    () =>
+      withOutbox(
+        props.detail,
+        queued.filter((fact) => fact.jobId === props.detail.job.id),
+      ),
+    [props.detail, queued],
+  );
   const facts = useMemo(() => jobFacts(detail), [detail]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
   const judgements = useMemo(() => judgeBoard(facts, rules.judgement), [facts, rules]);

@@ -1,4 +1,3 @@
-import type { NewReading } from "@pale-cap/contract";
 import type { CircuitState, QuantityKind, Rig } from "@pale-cap/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
@@ -19,39 +18,30 @@ export interface ProbeSettings {
   readonly rig: Rig;
 }
 
-/** A reading that was confirmed here and is not known to be stored yet. */
-export interface UnsentReading {
-  readonly jobId: string;
-  readonly body: NewReading;
-  /** What the server said when it refused; null while it is on its way or nobody answered. */
-  readonly refusal: string | null;
-}
-
 interface BenchState {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
   readonly probe: ProbeSettings;
-  readonly unsent: readonly UnsentReading[];
 }
 
 const storageKey = "pale-cap-bench";
 
-type Remembered = Pick<BenchState, "openJobIds" | "personId" | "unsent">;
+type Remembered = Pick<BenchState, "openJobIds" | "personId">;
 
 function remembered(): Remembered {
   try {
     const stored = JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Partial<Remembered>;
-    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null, unsent: stored.unsent ?? [] };
+    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null };
   } catch {
-    return { openJobIds: [], personId: null, unsent: [] };
+    return { openJobIds: [], personId: null };
   }
 }
 
-/** Keeps the open jobs, the person and what is not stored yet for the next visit: a closed tab loses no reading. */
+/** Keeps the open jobs and the person for the next visit. */
 export function remember(state: BenchState): void {
-  const { openJobIds, personId, unsent } = state;
-  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, unsent }));
+  const { openJobIds, personId } = state;
+  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId }));
 }
 
 const initialState: BenchState = {
@@ -83,31 +73,10 @@ export const benchSlice = createSlice({
     targetSelected(state, { payload }: PayloadAction<{ jobId: string; target: ProbeTarget | undefined }>) {
       state.targets[payload.jobId] = payload.target;
     },
-    readingConfirmed(state, { payload }: PayloadAction<{ jobId: string; body: NewReading }>) {
-      const others = state.unsent.filter((one) => one.body.id !== payload.body.id);
-      state.unsent = [...others, { ...payload, refusal: null }];
-    },
-    readingSettled(state, { payload }: PayloadAction<string>) {
-      state.unsent = state.unsent.filter((one) => one.body.id !== payload);
-    },
-    readingRefused(state, { payload }: PayloadAction<{ id: string; refusal: string }>) {
-      state.unsent = state.unsent.map((one) =>
-        one.body.id === payload.id ? { ...one, refusal: payload.refusal } : one,
-      );
-    },
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };
     },
   },
 });
 
-export const {
-  jobOpened,
-  jobClosed,
-  personChosen,
-  targetSelected,
-  readingConfirmed,
-  readingSettled,
-  readingRefused,
-  probeSet,
-} = benchSlice.actions;
+export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet } = benchSlice.actions;

@@ -1,9 +1,14 @@
 import { configureStore } from "@reduxjs/toolkit";
 import { api } from "../api/api";
+import { outboxSlice } from "../outbox/outboxSlice";
 import { benchSlice, remember } from "./benchSlice";
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, [benchSlice.name]: benchSlice.reducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    [benchSlice.name]: benchSlice.reducer,
+    [outboxSlice.name]: outboxSlice.reducer,
+  },
   middleware: (defaults) => defaults().concat(api.middleware),
 });
 

@@ -8,7 +8,7 @@ import {
 import { api } from "../api/api";
 import { byId, type OnJob, patching, upsert, url } from "./patching";
 
-const teardownApi = api.injectEndpoints({
+export const teardownApi = api.injectEndpoints({
   endpoints: (build) => ({
     addTeardownStep: build.mutation<TeardownStepRow, OnJob<NewTeardownStep>>({
       query: ({ jobId, body }) => ({ url: url(routes.teardownSteps, jobId), method: "POST", body }),

@@ -2,7 +2,7 @@ import { Button, TextInput } from "@mantine/core";
 import { powerGate } from "@pale-cap/core";
 import { useState } from "react";
 import { useJob } from "../job/JobContext";
-import { asProblem, ProblemNote } from "../ui/ProblemNote";
+import { ProblemNote } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
 import { cautions } from "../wording/cautions";
 import { powerGateWords } from "../wording/firstPowerWords";
@@ -13,7 +13,7 @@ import { useLogPower } from "./useLogPower";
 export function PowerGateCard() {
   const { facts } = useJob();
   const gate = powerGate(facts.symptoms, facts.powerEvents);
-  const [log, { error, isLoading }] = useLogPower();
+  const [log, { problem, isLoading }] = useLogPower();
   const [ohms, setOhms] = useState<number | null>(null);
   const [isValid, setValid] = useState(true);
   const [reason, setReason] = useState("");
@@ -36,7 +36,7 @@ export function PowerGateCard() {
         </div>
       )}
       {gate.isShut && <div className={classes.soft}>{cautions.blownFuse}</div>}
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
       {gate.isShut && (
         <>
           <form className={classes.row} onSubmit={(event) => event.preventDefault()}>

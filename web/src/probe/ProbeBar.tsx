@@ -19,7 +19,6 @@ import { powerGateWords, rigWords } from "../wording/firstPowerWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
 import classes from "./probe.module.css";
-import { UnsentReadings } from "./UnsentReadings";
 import { useProbe } from "./useProbe";
 
 const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss", "resistance"];
@@ -93,7 +92,6 @@ export function ProbeBar() {
   const isGateShut = isRail && gate.isShut;
   return (
     <section className={classes.bar} aria-label="Probe bar">
-      <UnsentReadings />
       <div className={classes.who}>
         <div className={classes.name}>{name ?? "Choose a part"}</div>
         <SegmentedControl

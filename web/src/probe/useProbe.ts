@@ -50,7 +50,6 @@ export function useProbe() {
   const [shift, setShift] = useState(0);
   /** Where a person chose another quantity although volts were asked for. */
   const [ownWayId, setOwnWayId] = useState<string | null>(null);
-  const unsent = useAppSelector((state) => state.bench.unsent);
 
   const order = useMemo((): readonly ProbeTarget[] => {
     if (target?.kind === "rail") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
@@ -64,12 +63,9 @@ export function useProbe() {
   const asked = useMemo(() => {
     const position = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
     if (!position || ownWayId === position.id) return null;
-    // What is confirmed here and still on its way counts too: the next number must not be taken for volts again.
-    const onTheWay = unsent.filter((one) => one.jobId === detail.job.id).map((one) => one.body);
-    const known = { ...facts, readings: [...facts.readings, ...onTheWay] };
-    const first = voltsFirst(known, position, wanted, chargeStates, rules.charge, nowMilliseconds);
+    const first = voltsFirst(facts, position, wanted, chargeStates, rules.charge, nowMilliseconds);
     return first.isNeeded ? first : null;
-  }, [facts, target, wanted, unsent, ownWayId, detail.job.id, chargeStates, rules, nowMilliseconds]);
+  }, [facts, target, wanted, ownWayId, chargeStates, rules, nowMilliseconds]);
   const quantity = spoken ?? (asked ? "dc_voltage" : wanted);
   const unit = quantityFacts[quantity].unit;
   const band = expectation(detail, rules, target, quantity, settings);

@@ -1,25 +1,13 @@
 import type { NewReading } from "@pale-cap/contract";
 import { useCallback } from "react";
-import { readingConfirmed, readingRefused, readingSettled } from "../job/benchSlice";
-import { useAppDispatch } from "../job/hooks";
-import { useLogReadingMutation } from "../job/jobApi";
-import { asProblem } from "../ui/ProblemNote";
+import { outbox } from "../outbox/outbox";
 
-/**
- * Sends a confirmed reading. It is kept at this bench until the server has stored it; the id stays the same, so that
- * sending again cannot double it.
- */
+/** Hands a confirmed reading to the outbox; it counts at once and is shown until it is stored. */
 export function useSendReading(jobId: string) {
-  const dispatch = useAppDispatch();
-  const [logReading] = useLogReadingMutation();
   return useCallback(
-    async (body: NewReading): Promise<void> => {
-      dispatch(readingConfirmed({ jobId, body }));
-      const answer = await logReading({ jobId, body });
-      const problem = asProblem(answer.error);
-      if (!problem) dispatch(readingSettled(body.id));
-      else dispatch(readingRefused({ id: body.id, refusal: `${problem.title}. ${problem.errors[0]?.message ?? ""}` }));
+    (body: NewReading): void => {
+      void outbox.submit({ kind: "reading", jobId, body });
     },
-    [dispatch, logReading, jobId],
+    [jobId],
   );
 }

@@ -5,6 +5,7 @@ import { jobClosed, jobOpened } from "../../job/benchSlice";
 import { useAppDispatch } from "../../job/hooks";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import classes from "./frame.module.css";
 import { KeysHelp } from "./KeysHelp";
@@ -51,6 +52,7 @@ export function JobFrame() {
           <Outlet key={jobId} />
         </main>
         <KeysHelp />
+        <OutboxNotice />
       </div>
     </JobProvider>
   );

@@ -13,13 +13,13 @@ import { type ReactNode, useMemo } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
-import { useLogSignsMutation } from "../../job/jobApi";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
+import { useSubmit } from "../../outbox/useSubmit";
 import { RailTable } from "../../rails/RailTable";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
 import { markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
@@ -54,7 +54,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
 function Signs({ positionId }: { readonly positionId: string }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [logSigns, { error }] = useLogSignsMutation();
+  const [submit, sent] = useSubmit();
   const [edit, boardEdit] = useBoardEdit();
   const position = detail.positions.find((one) => one.id === positionId);
   const part = foundPart(detail.fittedParts, positionId);
@@ -107,7 +107,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
     if (!part) return;
     const observations = states.map(([sign, state]) => ({ id: newId(), sign, state }));
     const body = { id: newId(), fittedPartId: part.id, observations, observedAt: new Date().toISOString(), personId };
-    void logSigns({ jobId: detail.job.id, body });
+    void submit({ kind: "signs", jobId: detail.job.id, body });
   }
 
   if (!part || !position) return null;
@@ -123,7 +123,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
             checked={signs[sign] === "seen"}
             onChange={(checked) => log([[sign, checked ? "seen" : "not_seen"]])}
           >
-            <kbd className={classes.key}>{(index + 1) % 10}</kbd> {signLabels[sign]}
+            {signLabels[sign]} <kbd className={classes.key}>{(index + 1) % 10}</kbd>
           </Chip>
         ))}
         <Button size="xs" disabled={isClean} onClick={() => log(visualSigns.map((sign) => [sign, "not_seen"]))}>
@@ -136,7 +136,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
           nothing more, next · <kbd>k</kbd> not looked, next · <kbd>w</kbd> next open one
         </span>
       </div>
-      <ProblemNote problem={asProblem(error) ?? boardEdit.problem} />
+      <ProblemNote problem={sent.problem ?? boardEdit.problem} />
       <div className={classes.pair}>
         <NativeSelect
           label="Board's polarity mark"

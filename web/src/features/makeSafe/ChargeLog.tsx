@@ -3,7 +3,7 @@ import type { ChargeEventRow } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { logTime } from "../../ui/times";
 import classes from "./makeSafe.module.css";
 import { useLogChargeEvent } from "./useLogChargeEvent";
@@ -11,7 +11,7 @@ import { useLogChargeEvent } from "./useLogChargeEvent";
 /** What was logged about stored charge, newest first, and the two acts that change it at a stroke. */
 export function ChargeLog() {
   const { detail } = useJob();
-  const [log, { error, isLoading }] = useLogChargeEvent();
+  const [log, { problem, isLoading }] = useLogChargeEvent();
   const events = [...detail.chargeEvents].sort((a, b) => Date.parse(b.at) - Date.parse(a.at));
   return (
     <Part title="Mains and log">
@@ -23,7 +23,7 @@ export function ChargeLog() {
           Mains disconnected
         </Button>
       </div>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
       <ol className={classes.log}>
         {events.map((event) => (
           <li key={event.id}>

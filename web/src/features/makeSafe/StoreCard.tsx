@@ -23,7 +23,7 @@ const DischargeChart = lazy(async () => ({ default: (await import("./DischargeCh
 export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; readonly state: ChargeState }) {
   const { facts, rules } = useJob();
   const inTurn = useInTurn();
-  const [log, { error, isLoading }] = useLogChargeEvent();
+  const [log, { problem, isLoading }] = useLogChargeEvent();
   const [editStore, edit] = useEditEnergyStoreMutation();
   // What hung on it last is what is offered again, until another part is taken.
   const lastDrain = facts.chargeEvents
@@ -99,7 +99,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
           </Button>
         )}
       </div>
-      <ProblemNote problem={asProblem(edit.error) ?? asProblem(error)} />
+      <ProblemNote problem={asProblem(edit.error) ?? problem} />
       <VoltageForm storeId={store.id} />
       {drainClues(store, facts.chargeEvents, targetVolts).map((clue) => (
         <div key={clue.code} role="status" className={classes.clue}>
@@ -123,7 +123,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
 
 /** Logs what the meter says, and whether it was proved. */
 function VoltageForm({ storeId }: { readonly storeId: string }) {
-  const [log, { error, isLoading }] = useLogChargeEvent();
+  const [log, { problem, isLoading }] = useLogChargeEvent();
   const [volts, setVolts] = useState<number | null>(null);
   const [isProved, setProved] = useState(false);
   const [isValid, setValid] = useState(true);
@@ -159,7 +159,7 @@ function VoltageForm({ storeId }: { readonly storeId: string }) {
           Log voltage
         </Button>
       </form>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
     </>
   );
 }

@@ -1,23 +1,22 @@
 import type { ChargeEventRow } from "@pale-cap/contract";
-import { useRef } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
-import { useLogChargeMutation } from "../../job/jobApi";
+import { useSubmit } from "../../outbox/useSubmit";
 
 type ChargeFact = Pick<ChargeEventRow, "kind"> & Partial<ChargeEventRow>;
 
-/** Logs what happened to stored charge. A failed attempt keeps its id: trying again cannot double it. */
+/** Logs what happened to stored charge; resolves to whether it is stored or safe in the outbox. */
 export function useLogChargeEvent() {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [logCharge, result] = useLogChargeMutation();
-  const pendingId = useRef(newId());
+  const [submit, result] = useSubmit();
   const log = async (fact: ChargeFact): Promise<boolean> => {
-    const answer = await logCharge({
+    const isSafe = await submit({
+      kind: "charge",
       jobId: detail.job.id,
       body: {
-        id: pendingId.current,
+        id: newId(),
         storeId: null,
         volts: null,
         resistanceOhms: null,
@@ -28,9 +27,7 @@ export function useLogChargeEvent() {
         ...fact,
       },
     });
-    if (answer.error) return false;
-    pendingId.current = newId();
-    return true;
+    return isSafe;
   };
   return [log, result] as const;
 }

@@ -5,9 +5,9 @@ import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { photoThumbnail } from "../../job/photoApi";
-import { useLogTeardownReturnMutation } from "../../job/teardownApi";
+import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
 import { teardownLabels } from "../../wording/intakeWords";
@@ -17,7 +17,7 @@ import classes from "./rework.module.css";
 export function ClosingList() {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [logReturn, { error }] = useLogTeardownReturnMutation();
+  const [submit, { problem }] = useSubmit();
   const lines = closingList(detail.teardownSteps, detail.teardownReturns);
   if (lines.length === 0) return null;
   const out = lines.reduce((sum, line) => sum + line.step.count, 0);
@@ -25,7 +25,7 @@ export function ClosingList() {
 
   function count(stepId: string, countIn: number) {
     const body = { id: newId(), stepId, countIn, at: new Date().toISOString(), personId };
-    void logReturn({ jobId: detail.job.id, body });
+    void submit({ kind: "return", jobId: detail.job.id, body });
   }
 
   return (
@@ -45,7 +45,7 @@ export function ClosingList() {
           ))}
         </tbody>
       </table>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
     </Part>
   );
 }

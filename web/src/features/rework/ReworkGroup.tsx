@@ -4,10 +4,10 @@ import { newId } from "../../api/newId";
 import { stripePath } from "../../drawing/boardGeometry";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
-import { useLogTicksMutation } from "../../job/jobApi";
 import { useTarget } from "../../job/useTarget";
+import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { directionWord, markLabels } from "../../wording/boardWords";
 import classes from "./rework.module.css";
@@ -32,7 +32,7 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [logTicks, { error, isLoading }] = useLogTicksMutation();
+  const [submit, { problem, isLoading }] = useSubmit();
   const { replacement, rows } = group;
 
   function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean) {
@@ -46,7 +46,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
       stripeDegrees: step === "fitted" && isDone ? (position.boardNegativeDegrees ?? found.stripeDegrees) : null,
     }));
     const body = { id: newId(), step, isDone, at: new Date().toISOString(), items, personId };
-    void logTicks({ jobId: detail.job.id, body });
+    void submit({ kind: "ticks", jobId: detail.job.id, body });
   }
 
   return (
@@ -60,7 +60,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
         </span>
       }
     >
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
       <table className={classes.table}>
         <thead>
           <tr>

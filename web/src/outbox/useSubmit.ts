@@ -1,0 +1,22 @@
+import type { Problem } from "@pale-cap/contract";
+import { useCallback, useState } from "react";
+import type { Fact } from "./fact";
+import { outbox } from "./outbox";
+
+/**
+ * Hands a fact to the outbox. For forms that keep what was typed: a refused fact is shown there and does not stay in the
+ * outbox. Resolves to whether the fact is stored or safe.
+ */
+export function useSubmit() {
+  const [problem, setProblem] = useState<Problem>();
+  const [isLoading, setLoading] = useState(false);
+  const submit = useCallback(async (fact: Fact): Promise<boolean> => {
+    setLoading(true);
+    const outcome = await outbox.submit(fact);
+    setLoading(false);
+    setProblem(outcome.state === "refused" ? outcome.problem : undefined);
+    if (outcome.state === "refused") await outbox.letGo(fact.body.id);
+    return outcome.state !== "refused";
+  }, []);
+  return [submit, { problem, isLoading }] as const;
+}
