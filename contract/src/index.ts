@@ -1,4 +1,5 @@
 export * from "./boards/board";
+export * from "./boardTypes/boardType";
 export * from "./energy/energy";
 export * from "./families/family";
 export * from "./houseRules/houseRules";

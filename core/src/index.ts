@@ -1,4 +1,5 @@
 export * from "./board/board";
+export * from "./board/boardType";
 export * from "./board/sections";
 export { walkOrder } from "./board/walkOrder";
 export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";

@@ -169,3 +169,24 @@ describe("positions from a file", () => {
     await page.until("have the file taken back", async () => millimetres((await placeOf("C1")).xMetres) === 25);
   });
 });
+
+describe("the next unit of the kind", () => {
+  it("gets the board from the one before, and is told what differs on it", async () => {
+    await page.fill("Name of the board type", "Sample board");
+    await page.click("Keep as a type");
+    await page.see("Sample board, revision 1. Nothing differs here.");
+    await page.open("/");
+    await page.see("Fault");
+    await page.press("n");
+    await page.see("Make the job");
+    await page.press("monitor", Key.TAB, Key.TAB, Key.TAB, Key.ENTER);
+    await page.see("Job 0002");
+    await page.chord(Key.ALT, "3");
+    await page.click("Sample board, 20 parts");
+    await page.seeNamed("C40, 100 µF 25 V, 12V");
+    await page.fill("C40, rated voltage", "35");
+    await page.press(Key.TAB);
+    await page.see("C40: rated voltage 35 V, on the type 25 V");
+    await page.see("Keep this as revision 2");
+  });
+});

@@ -7,6 +7,7 @@ import { pinoHttp } from "pino-http";
 import type { AppContext } from "./appContext";
 import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
+import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
@@ -47,6 +48,7 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
   for (const feature of [
     benchRoutes,
     boardRoutes,
+    boardTypeRoutes,
     catalogueRoutes,
     energyRoutes,
     familyRoutes,

@@ -60,7 +60,7 @@ export async function loadJobs(
     const customer = customers.find((one) => one.id === link?.customerId);
     return toWire<JobDetail>({
       job: toJob(row, link, customer),
-      board: withoutJob(board),
+      board: toBoard(board),
       nets: nets.filter((one) => one.boardId === board.id).map(withoutBoard),
       positions: ownPositions.map(withoutBoard),
       fittedParts: fittedParts.filter((one) => positionIds.has(one.positionId)),
@@ -102,6 +102,11 @@ function toWire<T>(value: BeforeWire<T>): T {
 
 function withoutJob<T extends { jobId: string }>({ jobId: _, ...row }: T): Omit<T, "jobId"> {
   return row;
+}
+
+/** Which revision a board was copied from is told with its type, not with its measures. */
+function toBoard({ jobId: _, boardTypeRevisionId: __, ...board }: BoardRow) {
+  return board;
 }
 
 /** Board rows travel without what only the tables need. */

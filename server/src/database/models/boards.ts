@@ -5,6 +5,7 @@ export interface BoardRow {
   id: string;
   jobId: string;
   version: number;
+  boardTypeRevisionId: string | null;
   name: string | null;
   widthMetres: number;
   depthMetres: number;
@@ -17,6 +18,7 @@ export const boards = (sequelize: Sequelize) =>
     id: column.key,
     jobId: column.id,
     version: column.whole,
+    boardTypeRevisionId: column.id,
     name: column.text,
     widthMetres: column.real,
     depthMetres: column.real,

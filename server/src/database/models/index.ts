@@ -3,6 +3,8 @@ import { acceptedWrites } from "./acceptedWrites";
 import { blobChunks } from "./blobChunks";
 import { blobs } from "./blobs";
 import { boards } from "./boards";
+import { boardTypeRevisions } from "./boardTypeRevisions";
+import { boardTypes } from "./boardTypes";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
 import { customers } from "./customers";
@@ -37,6 +39,8 @@ const definitions = {
   stockItems,
   teardownReturns,
   teardownSteps,
+  boardTypeRevisions,
+  boardTypes,
   boards,
   catalogueParts,
   chargeEvents,

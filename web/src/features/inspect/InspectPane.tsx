@@ -24,6 +24,7 @@ import { useKeys } from "../../ui/useKeys";
 import { markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
+import { BoardTypeCard } from "./BoardTypeCard";
 import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
 import { PositionsFile } from "./PositionsFile";
@@ -46,6 +47,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
       )}
       <RailTable title="Rails" />
       <BoardForm />
+      <BoardTypeCard />
       <PositionsFile />
     </Pane>
   );

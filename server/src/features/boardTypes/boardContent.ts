@@ -1,0 +1,95 @@
+import { randomUUID } from "node:crypto";
+import type { BoardTypeContent, PlaceHere, TypePart } from "@pale-cap/core";
+import { Op, type Transaction } from "sequelize";
+import type { Database } from "../../database/database";
+import type { BoardRow } from "../../database/models/boards";
+import type { FittedPartDbRow } from "../../database/models/fittedParts";
+import type { NetRow } from "../../database/models/nets";
+import type { PositionRow } from "../../database/models/positions";
+
+interface BoardParts {
+  readonly board: BoardRow;
+  readonly nets: readonly NetRow[];
+  readonly positions: readonly PositionRow[];
+  readonly found: ReadonlyMap<string, FittedPartDbRow>;
+}
+
+/** A job's board with what was found on it. */
+export async function loadBoardParts(
+  { models }: Database,
+  jobId: string,
+  transaction?: Transaction,
+): Promise<BoardParts | null> {
+  const row = await models.boards.findOne({ where: { jobId }, transaction, raw: true });
+  if (!row) return null;
+  const board = row as unknown as BoardRow;
+  const ofBoard = { where: { boardId: board.id, deletedAt: null }, transaction, raw: true } as const;
+  const nets = (await models.nets.findAll(ofBoard)) as unknown as NetRow[];
+  const positions = (await models.positions.findAll(ofBoard)) as unknown as PositionRow[];
+  const parts = (await models.fittedParts.findAll({
+    where: { positionId: { [Op.in]: positions.map((one) => one.id) }, origin: "found" },
+    transaction,
+    raw: true,
+  })) as unknown as FittedPartDbRow[];
+  return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
+}
+
+/** The board without what belongs to one unit only: promises of this customer's, readings, replacements. */
+export function toContent({ board, nets, positions, found }: BoardParts): BoardTypeContent {
+  const { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres } = board;
+  return {
+    board: { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres },
+    nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, fullLoadAmps: _____, ...net }) => ({
+      ...net,
+      fullLoadAmps: null,
+    })),
+    positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, ...position }) => ({
+      ...position,
+      netLineageId: nets.find((net) => net.id === netId)?.lineageId ?? null,
+      part: toMarking(found.get(id)),
+    })),
+  };
+}
+
+function toMarking(part: FittedPartDbRow | undefined): TypePart | null {
+  if (!part) return null;
+  const { id, positionId, version, origin, cataloguePartId, fittedAt, removedAt, ...marking } = part;
+  return marking;
+}
+
+/** The places of a board as the comparison takes them. */
+export function toPlaces({ nets, positions, found }: BoardParts): readonly PlaceHere[] {
+  return positions.map(({ id, lineageId, designator, kind, netId }) => ({
+    lineageId,
+    designator,
+    kind,
+    netName: nets.find((net) => net.id === netId)?.name ?? null,
+    part: toMarking(found.get(id)),
+  }));
+}
+
+/** Fills an empty board from a type: new rows that keep the type's lineage. */
+export async function fillBoard(
+  { models }: Database,
+  board: BoardRow,
+  content: BoardTypeContent,
+  revisionId: string,
+  transaction: Transaction,
+): Promise<void> {
+  const values = { ...content.board, boardTypeRevisionId: revisionId, version: board.version + 1 };
+  await models.boards.update(values, { where: { id: board.id }, transaction });
+  const netIds = new Map<string, string>();
+  for (const net of content.nets) {
+    const id = randomUUID();
+    netIds.set(net.lineageId, id);
+    await models.nets.create({ ...net, id, boardId: board.id, version: 1 }, { transaction });
+  }
+  for (const { part, netLineageId, ...position } of content.positions) {
+    const id = randomUUID();
+    const netId = netLineageId === null ? null : (netIds.get(netLineageId) ?? null);
+    await models.positions.create({ ...position, id, boardId: board.id, version: 1, netId }, { transaction });
+    if (!part) continue;
+    const row = { ...part, id: randomUUID(), positionId: id, version: 1, origin: "found" as const };
+    await models.fittedParts.create(row, { transaction });
+  }
+}
