@@ -48,10 +48,12 @@ export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihoo
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
 export {
   type BoardFacts,
+  type JudgedBoard,
   type JudgedPart,
   judgeBoard,
   judgePosition,
   latestSigns,
+  rejudgeBoard,
   type SignObservation,
 } from "./judgement/judgeBoard";
 export {

@@ -2,7 +2,7 @@ import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../job/jobFacts";
-import { judgeBoard, judgePosition, latestSigns, type SignObservation } from "./judgeBoard";
+import { judgeBoard, judgePosition, latestSigns, rejudgeBoard, type SignObservation } from "./judgeBoard";
 import type { VisualSign } from "./visualSigns";
 
 const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
@@ -196,4 +196,42 @@ describe("the ledger", () => {
 it("the latest observation of a sign counts, by time and not by order", () => {
   const later: SignObservation = { ...seen("C1", "domed", "not_seen"), observedAt: "2026-11-23T11:00:00Z" };
   expect(latestSigns([later, seen("C1", "domed"), seen("C2", "leak")], "part-C1")).toEqual({ domed: "not_seen" });
+});
+
+describe("rejudgeBoard", () => {
+  const positions = ["C1", "C2", "C3", "C4"].map((name, index) =>
+    samplePosition(name, { netId: index < 2 ? "net-12" : null }),
+  );
+  const board = {
+    positions,
+    fittedParts: positions.map((one) => samplePart(one.designator)),
+    signs: [],
+  };
+  const reading = fc.record({
+    at: fc.constantFrom("C1", "C2", "C3", "C4"),
+    value: fc.double({ min: 0.01, max: 3, noNaN: true }),
+    state: fc.constantFrom("in_circuit" as const, "lead_lifted" as const),
+  });
+  test.prop([fc.array(reading, { maxLength: 6 }), fc.array(reading, { minLength: 1, maxLength: 3 })])(
+    "says the same as judging everything anew",
+    (first, then) => {
+      const made = (one: (typeof first)[number]) =>
+        sampleReading(one.at, { value: one.value, circuitState: one.state });
+      const before = { ...board, readings: first.map(made) };
+      const after = { ...board, readings: [...before.readings.slice(1), ...then.map(made)] };
+      const rules = sampleRules.judgement;
+      const judged = { board: before, rules, judgements: judgeBoard(before, rules) };
+      expect(rejudgeBoard(judged, after, rules)).toEqual(judgeBoard(after, rules));
+    },
+  );
+  it("keeps the judgements of banks that nothing was read on", () => {
+    const rules = sampleRules.judgement;
+    const before = { ...board, readings: [sampleReading("C3", { value: 0.4 })] };
+    const judged = { board: before, rules, judgements: judgeBoard(before, rules) };
+    const after = { ...before, readings: [...before.readings, sampleReading("C1", { value: 2 })] };
+    const next = rejudgeBoard(judged, after, rules);
+    expect(next.get("at-C3")).toBe(judged.judgements.get("at-C3"));
+    expect(next.get("at-C2")).not.toBe(judged.judgements.get("at-C2"));
+    expect(rejudgeBoard(judged, { ...before }, rules)).toBe(judged.judgements);
+  });
 });

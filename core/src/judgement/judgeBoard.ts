@@ -39,6 +39,60 @@ export function judgeBoard(
   return judgements;
 }
 
+/** A board with its judgements, to go on from. */
+export interface JudgedBoard {
+  readonly board: BoardFacts;
+  readonly rules: JudgementRules;
+  readonly judgements: ReadonlyMap<string, PartJudgement>;
+}
+
+/**
+ * The judgements after something was read or seen, from those before: only banks in which a reading or a sign came or
+ * went are judged anew. The same as `judgeBoard`, in a fraction of its time; where parts or rules changed it is that.
+ */
+export function rejudgeBoard(
+  before: JudgedBoard | null,
+  board: BoardFacts,
+  rules: JudgementRules,
+): ReadonlyMap<string, PartJudgement> {
+  const isSameBoard =
+    before !== null &&
+    before.rules === rules &&
+    before.board.positions === board.positions &&
+    before.board.fittedParts === board.fittedParts;
+  if (!isSameBoard) return judgeBoard(board, rules);
+  const touched = new Set([
+    ...exchanged(before.board.readings, board.readings).flatMap((one) => [one.targetId, one.fittedPartId ?? ""]),
+    ...exchanged(before.board.signs, board.signs).map((one) => one.fittedPartId),
+  ]);
+  if (touched.size === 0) return before.judgements;
+  // A reading speaks of a part, a place or a net; whichever it is, the whole bank hears it.
+  const nets = new Set<string>();
+  const places = new Set<string>();
+  for (const position of board.positions) {
+    const partIds = board.fittedParts.filter((part) => part.positionId === position.id).map((part) => part.id);
+    const names = [position.id, position.netId ?? "", ...partIds];
+    if (!names.some((name) => name !== "" && touched.has(name))) continue;
+    places.add(position.id);
+    if (position.netId) nets.add(position.netId);
+  }
+  const judge = boardJudge(board, rules, "found", judgementConstants);
+  const judgements = new Map(before.judgements);
+  for (const position of board.positions) {
+    if (!places.has(position.id) && !nets.has(position.netId ?? "")) continue;
+    const judgement = judge(position);
+    if (judgement) judgements.set(position.id, judgement);
+  }
+  return judgements;
+}
+
+/** What one list has and the other has not. */
+function exchanged<T>(before: readonly T[], after: readonly T[]): readonly T[] {
+  if (before === after) return [];
+  const [had, has] = [new Set(before), new Set(after)];
+  return [...before.filter((one) => !has.has(one)), ...after.filter((one) => !had.has(one))];
+}
+
 /** The same for one position, where the rest of the board does not matter. */
 export function judgePosition(
   board: BoardFacts,

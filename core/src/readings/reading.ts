@@ -39,10 +39,22 @@ export interface Reading {
   readonly measuredAt: string;
 }
 
-/** The readings that stand: nothing superseded, nothing withdrawn, in the order in which they were taken. */
+const standing = new WeakMap<readonly Reading[], readonly Reading[]>();
+
+/**
+ * The readings that stand: nothing superseded, nothing withdrawn, in the order in which they were taken.
+ *
+ * Many parts of a job ask this of the same list, and lists are never changed but made anew: the answer is kept with it.
+ */
 export function standingReadings<T extends Reading>(readings: readonly T[]): readonly T[] {
+  const known = standing.get(readings);
+  if (known) return known as readonly T[];
   const superseded = new Set(readings.map((reading) => reading.supersedesId));
-  return readings
+  const found = readings
     .filter((reading) => !superseded.has(reading.id) && !reading.isWithdrawn)
-    .sort((a, b) => Date.parse(a.measuredAt) - Date.parse(b.measuredAt));
+    .map((reading) => ({ reading, at: Date.parse(reading.measuredAt) }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ reading }) => reading);
+  standing.set(readings, found);
+  return found;
 }

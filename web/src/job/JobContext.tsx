@@ -3,17 +3,18 @@ import {
   type ChargeState,
   type JobFacts,
   type JobRules,
+  type JudgedBoard,
   jobChargeState,
   jobChargeStates,
-  judgeBoard,
   type LensProgress,
   lensProgress,
   type OpenPoint,
   openPoints,
   type PartJudgement,
+  rejudgeBoard,
   worstChargeState,
 } from "@pale-cap/core";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { withOutbox } from "../outbox/fact";
 import { useAppSelector } from "./hooks";
 
@@ -68,7 +69,12 @@ export function JobProvider(props: {
   );
   const facts = useMemo(() => jobFacts(detail), [detail]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
-  const judgements = useMemo(() => judgeBoard(facts, rules.judgement), [facts, rules]);
+  const judged = useRef<JudgedBoard | null>(null);
+  const judgements = useMemo(() => {
+    const next = rejudgeBoard(judged.current, facts, rules.judgement);
+    judged.current = { board: facts, rules: rules.judgement, judgements: next };
+    return next;
+  }, [facts, rules]);
   const isDraining = useMemo(
     () => jobChargeState(facts, rules.charge, Date.now()).name === "draining",
     [facts, rules.charge],
