@@ -83,6 +83,7 @@ export { lifeWithRippleHeating } from "./life/lifeWithRipple";
 export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
 export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
 export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
+export { nextTargets, type ProposedTarget } from "./measuring/nextTargets";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
 export {

@@ -12,6 +12,7 @@ import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { type ProbeSettings, probeSet } from "../job/benchSlice";
 import { useAppDispatch } from "../job/hooks";
 import { useJob } from "../job/JobContext";
+import { useProposals } from "../job/useProposals";
 import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";
@@ -31,6 +32,7 @@ export function ProbeBar() {
   const isRail = probe.target?.kind === "rail";
   const { detail, facts, charge, rules } = useJob();
   const dispatch = useAppDispatch();
+  const [proposals, take] = useProposals();
   const input = useRef<HTMLInputElement>(null);
   const targetId = probe.target?.id;
   const position = detail.positions.find((one) => one.id === targetId);
@@ -51,7 +53,8 @@ export function ProbeBar() {
     };
     switch (event.key) {
       case "Enter":
-        return act(() => probe.log(true));
+        // Nothing typed: the bar goes where the next reading tells most.
+        return act(() => (isEmpty && proposals[0] ? take(proposals[0]) : probe.log(true)));
       case "/":
         return act(() => probe.log(false));
       case "*":

@@ -1,12 +1,11 @@
 import { bankOf, currentPart, expectedEsrOfPart, partForSchool, sectionFacts } from "@pale-cap/core";
-import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
-import { capacitorsInOrder } from "../../job/parts";
+import { useProposals } from "../../job/useProposals";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { listWords, netWords } from "../../wording/boardWords";
+import { circuitLabels, listWords, netWords, quantityFacts } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { esrSourceWords } from "../../wording/ledgerWords";
 import classes from "./measure.module.css";
@@ -15,8 +14,9 @@ import { ReadingList } from "./ReadingList";
 
 /** The selected part: what a new one reads, what was read so far, what is still to be probed. */
 export function MeasurePane() {
-  const { detail, judgements, charge, rules } = useJob();
-  const [target, select] = useTarget();
+  const { detail, charge, rules } = useJob();
+  const [target] = useTarget();
+  const [proposals, take] = useProposals();
   const position = useSelectedPosition();
   const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
   if (rail) return <RailPane net={rail} />;
@@ -36,10 +36,6 @@ export function MeasurePane() {
   const esr = part ? expectedEsrOfPart(partForSchool(part, rules.judgement.esrSourceSchool), 100e3, 20) : null;
   const bank = bankOf(position, detail.positions, detail.fittedParts).filter((one) => one.id !== position.id);
   const isMainsSide = net && sectionFacts[net.section].isMainsSide;
-  const next = capacitorsInOrder(detail).filter(
-    (one) =>
-      one.current && one.position.id !== position.id && judgements.get(one.position.id)?.verdict === "not_measured",
-  );
   return (
     <Pane
       title={<span className={classes.designator}>{position.designator}</span>}
@@ -78,14 +74,21 @@ export function MeasurePane() {
         )}
       </div>
       <ReadingList title="Readings of this part" targetId={position.id} />
-      {next.length > 0 && (
-        <Part title="Not measured yet">
+      {proposals.length > 0 && (
+        <Part title="Read next" aside={<span className={classes.soft}>Enter on an empty bar goes to the first</span>}>
           <ul className={classes.next}>
-            {next.slice(0, 8).map((one) => (
-              <li key={one.position.id}>
-                <button type="button" onClick={() => select({ kind: "part", id: one.position.id })}>
-                  <VerdictGlyph verdict="not_measured" size={13} /> <b>{one.position.designator}</b>{" "}
-                  <span className={classes.soft}>{one.net?.name}</span>
+            {proposals.slice(0, 7).map((one) => (
+              <li key={one.positionId}>
+                <button type="button" onClick={() => take(one)}>
+                  <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
+                  {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
+                  <span className={classes.soft}>
+                    {one.isChargeOpen
+                      ? "charge not verified"
+                      : one.minutes < 1
+                        ? "seconds"
+                        : `about ${one.minutes} min`}
+                  </span>
                 </button>
               </li>
             ))}

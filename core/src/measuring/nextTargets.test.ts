@@ -1,0 +1,61 @@
+import { describe, expect, it } from "vitest";
+import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { JobFacts } from "../job/jobFacts";
+import { judgeBoard } from "../judgement/judgeBoard";
+import { nextTargets } from "./nextTargets";
+
+/** C1 alone on the bulk, C2 alone on 5 V, C3 with C4 on 12 V. */
+const board = sampleJob({
+  symptoms: [],
+  nets: [
+    sampleNet({ id: "net-bulk", section: "bulk" }),
+    sampleNet({ id: "net-5", name: "5 V", section: "standby" }),
+    sampleNet(),
+  ],
+  positions: [
+    samplePosition("C1", { netId: "net-bulk" }),
+    samplePosition("C2", { netId: "net-5" }),
+    samplePosition("C3"),
+    samplePosition("C4"),
+  ],
+  fittedParts: ["C1", "C2", "C3", "C4"].map((one) => samplePart(one)),
+});
+function propose(
+  more: Partial<JobFacts> = {},
+  isChargeVerified = true,
+  strategy: "failed_only" | "same_group" = "same_group",
+) {
+  const facts = { ...board, ...more };
+  const judgements = judgeBoard(facts, sampleRules.judgement);
+  return nextTargets({ facts, judgements, deviceKind: "monitor", strategy, isChargeVerified });
+}
+const names = (...args: Parameters<typeof propose>) =>
+  propose(...args).map((one) => [one.positionId.slice(3), one.quantity, one.circuitState].join(" "));
+
+describe("nextTargets", () => {
+  it("starts in circuit, a part alone on its net before one that shares it", () => {
+    expect(names()).toEqual(["C1 esr in_circuit", "C2 esr in_circuit", "C3 esr in_circuit", "C4 esr in_circuit"]);
+  });
+  it("puts what is behind an open charge last, and says so", () => {
+    const proposed = propose({}, false);
+    expect(proposed.at(-1)).toMatchObject({ positionId: "at-C1", isChargeOpen: true });
+    expect(proposed.filter((one) => one.isChargeOpen)).toHaveLength(1);
+  });
+  it("looks first where the symptoms point", () => {
+    expect(names({ symptoms: ["hum", "ripple_mains"] })[0]).toBe("C1 esr in_circuit");
+    expect(names({ symptoms: ["cold_start_fails", "repeated_attempts"] })[0]).toBe("C2 esr in_circuit");
+  });
+  it("asks for a lifted lead only after the reading in circuit, and for C after that", () => {
+    const inCircuit = sampleReading("C2", { value: 0.03, circuitState: "in_circuit" });
+    expect(names({ readings: [inCircuit] })).toContain("C2 esr lead_lifted");
+    expect(names({ readings: [inCircuit] }).at(-1)).toBe("C2 esr lead_lifted");
+    const lifted = sampleReading("C2", { value: 0.06 });
+    expect(names({ readings: [inCircuit, lifted] })).not.toContain("C2 esr lead_lifted");
+  });
+  it("lifts no lead to learn about a part that goes out anyway", () => {
+    const readings = [sampleReading("C3", { value: 2.5 })];
+    expect(names({ readings }).some((one) => one.startsWith("C4"))).toBe(false);
+    expect(names({ readings }, true, "failed_only").some((one) => one.startsWith("C4"))).toBe(true);
+    expect(names({ readings }).some((one) => one.startsWith("C3"))).toBe(false);
+  });
+});

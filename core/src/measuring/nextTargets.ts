@@ -1,0 +1,137 @@
+import type { BoardPosition } from "../board/board";
+import { type Section, sectionFacts } from "../board/sections";
+import { judgementConstants } from "../constants/judgementConstants";
+import { firstSuspects, type Stage } from "../faults/firstSuspects";
+import type { DeviceKind } from "../job/deviceKinds";
+import type { JobFacts } from "../job/jobFacts";
+import { needsReplacement } from "../job/openPoints";
+import type { PartJudgement } from "../judgement/judgePart";
+import type { CircuitState, QuantityKind } from "../readings/reading";
+import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
+
+/** A reading worth taking next. */
+export interface ProposedTarget {
+  readonly positionId: string;
+  readonly quantity: QuantityKind;
+  readonly circuitState: CircuitState;
+  readonly minutes: number;
+  /** Expected information about this part, in bits, after what it can change in the plan. */
+  readonly gainBits: number;
+  /** Its store is charged or unknown: volts come first. */
+  readonly isChargeOpen: boolean;
+}
+
+/** Bench minutes: probing in circuit; lifting a lead, reading, and soldering it back. Usual, rough. */
+const probingMinutes = 0.4;
+const liftingMinutes = 4;
+
+/**
+ * How much of a part's doubt a reading can settle: alone on its net an ESR in circuit condemns but does not clear; in a
+ * bank it is shared among the members; a lifted lead settles nearly all; capacitance adds what ESR leaves. Rough shares.
+ */
+const inCircuitShare = 0.55;
+const liftedShare = 0.95;
+const capacitanceShare = 0.5;
+
+/** Which stage of a supply a section belongs to, where the symptoms point. */
+const stageOf: Readonly<Partial<Record<Section, Stage>>> = {
+  bulk: "bulk",
+  pfc: "pfc",
+  vcc: "control-supply",
+  standby: "standby",
+  output: "output-capacitors",
+  "output-post": "output-capacitors",
+  feedback: "feedback",
+};
+
+interface Question {
+  readonly facts: JobFacts;
+  readonly judgements: ReadonlyMap<string, PartJudgement>;
+  readonly deviceKind: DeviceKind;
+  readonly strategy: ReplacementStrategy;
+  /** Whether the mains side is verified now. */
+  readonly isChargeVerified: boolean;
+}
+
+/**
+ * What to read next: information per minute, worth only what it may change in the plan.
+ *
+ *     worth = H(p) x settled share x (1 + suspicion / 4) / minutes,   H in bits
+ *
+ * p is the chance that the part has failed as it stands, or the prior. A part that goes out anyway, by itself or by the
+ * house's rule, tells nothing that matters and is not proposed. All of these are cold: a lead is lifted only where
+ * probing in circuit has said what it can, and a live test is never proposed here. Parts behind a charge that is not
+ * verified come after the others. Rough: an order for the hand, no measure of truth.
+ *
+ * @returns best first
+ */
+export function nextTargets(question: Question): readonly ProposedTarget[] {
+  const { facts, judgements, isChargeVerified } = question;
+  const goesAnyway = new Set([
+    ...replacementSet(facts, judgements, question.strategy),
+    ...facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId),
+  ]);
+  const suspicion = suspicionBySection(facts.symptoms, question.deviceKind);
+  return facts.positions
+    .flatMap((position): ProposedTarget[] => {
+      const judgement = judgements.get(position.id);
+      if (!judgement || needsReplacement(judgement) || goesAnyway.has(position.id)) return [];
+      const proposal = bestReading(position, judgement, facts);
+      if (!proposal) return [];
+      const section = facts.nets.find((net) => net.id === position.netId)?.section ?? "other";
+      const isChargeOpen = sectionFacts[section].isMainsSide && !isChargeVerified;
+      const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4);
+      return [{ ...proposal, positionId: position.id, gainBits, isChargeOpen }];
+    })
+    .filter((one) => one.gainBits > 0.01)
+    .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
+}
+
+type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minutes" | "gainBits">;
+
+/** The next reading of one part: in circuit first, then lifted, then its capacitance. */
+function bestReading(position: BoardPosition, judgement: PartJudgement, facts: JobFacts): Proposal | null {
+  if (judgement.verdict === "sound" || judgement.verdict === "failed") return null;
+  const doubt = entropyBits(judgement.failedProbability ?? judgementConstants.B.prior_fail);
+  const has = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) =>
+    facts.readings.some(
+      (one) =>
+        one.quantity === quantity &&
+        !one.isWithdrawn &&
+        ids.includes(one.targetId) &&
+        (one.circuitState === "in_circuit" || one.circuitState === null) !== isLifted,
+    );
+  const bank = judgement.bankPositionIds;
+  if (!has("esr", false, bank) && !has("esr", true, [position.id])) {
+    const gainBits = (doubt * inCircuitShare) / Math.max(bank.length, 1);
+    return { quantity: "esr", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
+  }
+  if (!has("esr", true, [position.id])) {
+    // What in-circuit reading left open is settled by lifting; doubt is at least that of the prior.
+    const left = Math.max(doubt, entropyBits(judgementConstants.B.prior_fail));
+    return { quantity: "esr", circuitState: "lead_lifted", minutes: liftingMinutes, gainBits: left * liftedShare };
+  }
+  if (!has("capacitance", true, [position.id])) {
+    return {
+      quantity: "capacitance",
+      circuitState: "lead_lifted",
+      minutes: probingMinutes,
+      gainBits: doubt * capacitanceShare,
+    };
+  }
+  return null;
+}
+
+/** H(p) = -p log2 p - (1 - p) log2(1 - p); 0 where nothing is open. */
+function entropyBits(probability: number): number {
+  if (!(probability > 0 && probability < 1)) return 0;
+  return -probability * Math.log2(probability) - (1 - probability) * Math.log2(1 - probability);
+}
+
+function suspicionBySection(symptoms: readonly string[], kind: DeviceKind): ReadonlyMap<Section, number> {
+  const scores = new Map(firstSuspects(symptoms, kind).map((one) => [one.stage, one.score]));
+  const most = Math.max(1, ...scores.values());
+  return new Map(
+    Object.entries(stageOf).map(([section, stage]) => [section as Section, (4 * (scores.get(stage) ?? 0)) / most]),
+  );
+}

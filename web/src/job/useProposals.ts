@@ -1,0 +1,28 @@
+import { nextTargets, type ProposedTarget } from "@pale-cap/core";
+import { useCallback, useMemo } from "react";
+import { probeSet } from "./benchSlice";
+import { useAppDispatch } from "./hooks";
+import { useJob } from "./JobContext";
+import { useTarget } from "./useTarget";
+
+/** What core proposes to read next, and the way there: part, quantity and state in one step. */
+export function useProposals(): readonly [readonly ProposedTarget[], (proposal: ProposedTarget) => void] {
+  const { detail, facts, judgements, houseRules, charge } = useJob();
+  const [, select] = useTarget();
+  const dispatch = useAppDispatch();
+  const strategy = houseRules["choose.howMany"];
+  const isChargeVerified = charge.name === "verified";
+  const { deviceKind } = detail.job;
+  const proposals = useMemo(
+    () => nextTargets({ facts, judgements, deviceKind, strategy, isChargeVerified }),
+    [facts, judgements, deviceKind, strategy, isChargeVerified],
+  );
+  const take = useCallback(
+    ({ positionId, quantity, circuitState }: ProposedTarget) => {
+      dispatch(probeSet({ quantity, circuitState }));
+      select({ kind: "part", id: positionId });
+    },
+    [dispatch, select],
+  );
+  return [proposals, take];
+}
