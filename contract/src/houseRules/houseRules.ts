@@ -239,6 +239,7 @@ export const houseRules = {
       failed_only: "only the bad ones",
       same_group: "all of the same rail and value",
       all_electrolytics: "every electrolytic",
+      whole_supply: "the whole supply",
     },
     [
       "How many are replaced",
@@ -251,6 +252,7 @@ export const houseRules = {
     {
       by_position: "by position: output −10/+100 %, bulk and Vcc near",
       exact: "as marked",
+      near: "as near as stocked, within −20/+25 %",
       not_below: "as marked or more",
     },
     [

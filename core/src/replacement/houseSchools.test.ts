@@ -15,11 +15,12 @@ const purpose = { hoursPerDay: 8, standbyHoursPerDay: 16, ambientCelsius: 25, is
 
 describe("schools of the house rules", () => {
   it("take an exact capacitance, one not below the marking, or the table of the place", () => {
-    const band = (capacitanceSchool: "by_position" | "exact" | "not_below") => {
+    const band = (capacitanceSchool: "by_position" | "exact" | "near" | "not_below") => {
       const found = replacementRequirement({ ...place, capacitanceSchool });
       return [found?.capacitanceMinFarads.value, found?.capacitanceMaxFarads.value].map((one) => (one ?? 0) * 1e6);
     };
     expect(band("exact").map(Math.round)).toEqual([950, 1050]);
+    expect(band("near").map(Math.round)).toEqual([800, 1250]);
     expect(band("not_below")[0]).toBeCloseTo(999, 6);
     expect(band("by_position").map(Math.round)).toEqual([900, 2000]);
   });
@@ -55,9 +56,10 @@ describe("schools of the house rules", () => {
       readings: [sampleReading("C1", { value: 2.5 })],
     });
     const judgements = judgeBoard(job, sampleRules.judgement);
-    const gone = (strategy: "failed_only" | "same_group" | "all_electrolytics") =>
+    const gone = (strategy: "failed_only" | "same_group" | "all_electrolytics" | "whole_supply") =>
       replacementSet(job, judgements, strategy);
     expect(gone("failed_only")).toEqual([]);
+    expect(gone("whole_supply")).toEqual([]);
     expect(gone("same_group")).toEqual(["at-C2"]);
     expect(gone("all_electrolytics")).toEqual(["at-C2", "at-C3"]);
     expect(

@@ -4,12 +4,12 @@ import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/judgePart";
 
 /** How many parts go when some are bad. */
-export type ReplacementStrategy = "failed_only" | "same_group" | "all_electrolytics";
+export type ReplacementStrategy = "failed_only" | "same_group" | "all_electrolytics" | "whole_supply";
 
 /**
  * Positions that go out under a strategy, beyond those that are bad by themselves: `same_group` takes every part of the
  * same value, voltage and net as a bad one (parts of one batch die together), `all_electrolytics` everything as soon as
- * one is bad.
+ * one is bad. With `whole_supply` no part is replaced at all: the supply is.
  *
  * @returns ids of positions that only the strategy takes out
  */
@@ -27,7 +27,7 @@ export function replacementSet(
     return judgement !== undefined && needsReplacement(judgement);
   };
   const bad = capacitors.filter((one) => isBad(one.position.id));
-  if (strategy === "failed_only" || bad.length === 0) return [];
+  if (strategy === "failed_only" || strategy === "whole_supply" || bad.length === 0) return [];
   const goes = (one: (typeof capacitors)[number]) =>
     strategy === "all_electrolytics" ||
     bad.some(

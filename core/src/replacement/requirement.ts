@@ -24,8 +24,8 @@ export interface Limit {
   readonly source: LimitSource;
 }
 
-/** How near the capacitance must be: the table of the position, the marking itself, or anything not below it. */
-export type CapacitanceSchool = "by_position" | "exact" | "not_below";
+/** How near the capacitance must be: the table of the position, the marking itself, about it, or not below it. */
+export type CapacitanceSchool = "by_position" | "exact" | "near" | "not_below";
 
 /** Ratios to the marking; E-series neighbours of "the same" value lie within 5 %. */
 function capacitanceRatios(school: CapacitanceSchool, limits: PositionLimits): readonly [number, number] {
@@ -34,6 +34,8 @@ function capacitanceRatios(school: CapacitanceSchool, limits: PositionLimits): r
       return [limits.capacitanceMinRatio, limits.capacitanceMaxRatio];
     case "exact":
       return [0.95, 1.05];
+    case "near":
+      return [0.8, 1.25];
     case "not_below":
       return [0.999, Math.max(limits.capacitanceMaxRatio, 1)];
   }

@@ -20,6 +20,7 @@ const strategies: Readonly<Record<ReplacementStrategy, string>> = {
   failed_only: "only the bad ones go",
   same_group: "the same value on the same rail goes with a bad one",
   all_electrolytics: "every electrolytic goes when one is bad",
+  whole_supply: "the whole supply goes when one is bad, no part by itself",
 };
 const sources: Readonly<Record<PartSource, string>> = {
   trusted: "trusted distributors only",
