@@ -112,6 +112,18 @@ describe("a unit across the counter", () => {
     await page.click("Taken off (1)");
     await page.click("Bring back label");
     await page.see("1 photo");
+    await browser.driver.executeAsyncScript(
+      `const done = arguments[arguments.length - 1];
+       const canvas = document.createElement("canvas");
+       canvas.getContext("2d").fillRect(0, 0, 40, 30);
+       canvas.toBlob((blob) => {
+         const clipboardData = new DataTransfer();
+         clipboardData.items.add(new File([blob], "pasted.png", { type: "image/png" }));
+         document.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }));
+         done();
+       }, "image/png");`,
+    );
+    await page.see("2 photos");
   });
 
   async function storedMark(): Promise<{ x: number }> {
