@@ -170,6 +170,31 @@ describe("positions from a file", () => {
   });
 });
 
+describe("the same parts as a list", () => {
+  const names = async () =>
+    browser.driver.executeScript<string[]>(
+      "return [...document.querySelectorAll('table[class*=table] tbody tr td:first-child')].map((one) => one.textContent.trim()).filter(Boolean)",
+    );
+  it("is narrowed by any words and sorted by any column", async () => {
+    await (await page.control("C14, 470")).sendKeys("l");
+    await page.fill("Narrow the list", "transistor");
+    await page.until(
+      "see only the transistor",
+      async () => (await names()).includes("Q1") && !(await names()).includes("BR1"),
+    );
+    await page.fill("Narrow the list", "5v 470");
+    await page.until("see three capacitors", async () => (await names()).slice(0, 3).join() === "C14,C15,C16");
+    await page.fill("Narrow the list", "bulk");
+    await page.see("400 V");
+    await page.fill("Narrow the list", " ");
+    await page.click("V");
+    await page.until("have the lowest rating first", async () => (await names())[0] === "C14");
+    await page.click("V ↑");
+    await page.until("have the highest rating first", async () => (await names())[0] === "C1");
+    await page.switchTo("Board");
+  });
+});
+
 describe("the next unit of the kind", () => {
   it("gets the board from the one before, and is told what differs on it", async () => {
     await page.fill("Name of the board type", "Sample board");

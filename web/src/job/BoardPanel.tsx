@@ -4,12 +4,11 @@ import { type ReactNode, useMemo, useState } from "react";
 import { type BoardArranging, BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { ProblemNote } from "../ui/ProblemNote";
-import { Quantity } from "../ui/Quantity";
-import { TableHead } from "../ui/TableHead";
 import { useKeys } from "../ui/useKeys";
 import { verdictLabels } from "../wording/verdictWords";
 import { useJob } from "./JobContext";
 import classes from "./layout.module.css";
+import { PartList } from "./PartList";
 import { capacitorsInOrder } from "./parts";
 import { useBoardHistory } from "./useBoardEdit";
 import { useTarget } from "./useTarget";
@@ -81,12 +80,7 @@ export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
             onSelect={(id) => select({ kind: "part", id })}
           />
         ) : (
-          <PartList
-            capacitors={capacitors}
-            look={look}
-            selectedId={selectedId}
-            onSelect={(id) => select({ kind: "part", id })}
-          />
+          <PartList look={look} selectedId={selectedId} onSelect={(id) => select({ kind: "part", id })} />
         )}
       </div>
       <div className={classes.legend}>
@@ -118,58 +112,6 @@ function HistoryButtons() {
         Redo
       </Button>
       <ProblemNote problem={problem} />
-    </div>
-  );
-}
-
-function PartList(props: {
-  readonly capacitors: ReturnType<typeof capacitorsInOrder>;
-  readonly look: (positionId: string) => PartLook;
-  readonly selectedId: string | undefined;
-  readonly onSelect: (positionId: string) => void;
-}) {
-  return (
-    <div className={classes.list}>
-      <table className={classes.table}>
-        <TableHead names={["Part", "Net", "C", "V", "Class", "Size", "State"]} />
-        <tbody>
-          {props.capacitors.map(({ position, net, found, current }) => {
-            const part = current ?? found;
-            const look = props.look(position.id);
-            return (
-              <tr key={position.id} data-selected={position.id === props.selectedId || undefined}>
-                <td>
-                  <button type="button" className={classes.rowButton} onClick={() => props.onSelect(position.id)}>
-                    {position.designator}
-                  </button>
-                </td>
-                <td>{net?.name ?? "–"}</td>
-                <td>
-                  <Quantity value={part?.capacitanceFarads ?? null} unit="F" isMarking />
-                </td>
-                <td>
-                  <Quantity value={part?.ratedVolts ?? null} unit="V" />
-                </td>
-                <td>
-                  <Quantity value={part?.temperatureClassCelsius ?? null} unit="°C" />
-                </td>
-                <td>
-                  <Quantity value={part?.diameterMetres ?? null} unit="mm" /> ×{" "}
-                  <Quantity value={part?.heightMetres ?? null} unit="mm" />
-                </td>
-                <td>
-                  {look.verdict && (
-                    <>
-                      <VerdictGlyph verdict={look.verdict} size={13} /> {verdictLabels[look.verdict]}
-                    </>
-                  )}
-                  {look.isEmpty && " taken out"}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import {
   type BoardNet,
   type CircuitState,
+  type Fixing,
   type PolarityMark,
   type QuantityKind,
   sectionFacts,
@@ -28,6 +29,12 @@ export const markLabels: Readonly<Record<PolarityMark, string>> = {
   dark_half: "dark half",
   dot: "dot",
   none: "no mark",
+};
+
+export const fixingLabels: Readonly<Record<Fixing, string>> = {
+  free: "by its leads only",
+  glued: "glued",
+  clamped: "clamped",
 };
 
 export const quantityFacts: Readonly<Record<QuantityKind, { readonly label: string; readonly unit: Unit }>> = {

@@ -1,6 +1,7 @@
-import { Button, Chip, NativeSelect } from "@mantine/core";
+import { Button, Chip, NativeSelect, TextInput } from "@mantine/core";
 import type { PositionValues } from "@pale-cap/contract";
 import {
+  fixings,
   foundPart,
   latestSigns,
   polarityMarks,
@@ -21,7 +22,7 @@ import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
-import { markLabels, signLabels } from "../../wording/boardWords";
+import { fixingLabels, markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { BoardTypeCard } from "./BoardTypeCard";
@@ -166,6 +167,26 @@ function Signs({ positionId }: { readonly positionId: string }) {
               boardNegativeDegrees: event.currentTarget.value === "" ? null : Number(event.currentTarget.value),
             })
           }
+        />
+        <NativeSelect
+          label="Held"
+          value={position.fixing ?? ""}
+          data={[
+            { value: "", label: "not noted" },
+            ...fixings.map((one) => ({ value: one, label: fixingLabels[one] })),
+          ]}
+          onChange={(event) => change({ fixing: (event.currentTarget.value || null) as typeof position.fixing })}
+        />
+        <TextInput
+          key={position.heatSource}
+          label="Warmed by"
+          placeholder="D7 sink, L3"
+          maxLength={40}
+          defaultValue={position.heatSource ?? ""}
+          onBlur={(event) => {
+            const heatSource = event.currentTarget.value.trim() || null;
+            if (heatSource !== position.heatSource) change({ heatSource });
+          }}
         />
       </div>
     </Part>
