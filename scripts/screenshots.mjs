@@ -1,25 +1,4 @@
 // npm run screenshots: one PNG of each main view from the demo data, into docs/screenshots/.
-import { ensureClientBuild } from "./clientBuild.mjs";
-import { removeCluster, startCluster, sweepTestClusters } from "./cluster.mjs";
-import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
-import { ensurePackages } from "./npmPackages.mjs";
+import { runInBrowser } from "./inBrowser.mjs";
 
-const clusterName = `test-${process.pid}`;
-let isStarted = false;
-try {
-  ensurePackages();
-  ensurePostgres();
-  ensureChromium();
-  ensureClientBuild();
-  sweepTestClusters();
-  process.env.TEST_POSTGRES_ADDRESS = startCluster(clusterName);
-  isStarted = true;
-  const { register } = await import("tsx/esm/api");
-  register();
-  await import("../e2e/src/screenshots.ts");
-} catch (error) {
-  console.error(error instanceof NeedsPerson ? error.message : error);
-  process.exitCode = 1;
-} finally {
-  if (isStarted) removeCluster(clusterName);
-}
+await runInBrowser("../e2e/src/screenshots.ts");
