@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { BoardTypeContent, PlaceHere, TypePart } from "@pale-cap/core";
 import { Op, type Transaction } from "sequelize";
-import type { Database } from "../../database/database";
-import type { BoardRow } from "../../database/models/boards";
-import type { FittedPartDbRow } from "../../database/models/fittedParts";
-import type { NetRow } from "../../database/models/nets";
-import type { PositionRow } from "../../database/models/positions";
+import type { Database } from "../database/database";
+import type { BoardRow } from "../database/models/boards";
+import type { FittedPartDbRow } from "../database/models/fittedParts";
+import type { NetRow } from "../database/models/nets";
+import type { PositionRow } from "../database/models/positions";
 
 interface BoardParts {
   readonly board: BoardRow;
@@ -34,21 +34,23 @@ export async function loadBoardParts(
   return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
 }
 
-/** The board without what belongs to one unit only: promises of this customer's, readings, replacements. */
+/** The board as a copy takes it: places, rails and what was found on them, without readings and replacements. */
 export function toContent({ board, nets, positions, found }: BoardParts): BoardTypeContent {
   const { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres } = board;
   return {
     board: { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres },
-    nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, fullLoadAmps: _____, ...net }) => ({
-      ...net,
-      fullLoadAmps: null,
-    })),
+    nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, ...net }) => net),
     positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, ...position }) => ({
       ...position,
       netLineageId: nets.find((net) => net.id === netId)?.lineageId ?? null,
       part: toMarking(found.get(id)),
     })),
   };
+}
+
+/** What one customer was promised is no property of a kind of board. */
+export function withoutPromises(content: BoardTypeContent): BoardTypeContent {
+  return { ...content, nets: content.nets.map((net) => ({ ...net, fullLoadAmps: null })) };
 }
 
 function toMarking(part: FittedPartDbRow | undefined): TypePart | null {
@@ -68,26 +70,23 @@ export function toPlaces({ nets, positions, found }: BoardParts): readonly Place
   }));
 }
 
-/** Fills an empty board from a type: new rows that keep the type's lineage. */
+/** Puts the rails, places and found parts of a copy on an empty board: new rows that keep their lineage. */
 export async function fillBoard(
   { models }: Database,
-  board: BoardRow,
+  boardId: string,
   content: BoardTypeContent,
-  revisionId: string,
   transaction: Transaction,
 ): Promise<void> {
-  const values = { ...content.board, boardTypeRevisionId: revisionId, version: board.version + 1 };
-  await models.boards.update(values, { where: { id: board.id }, transaction });
   const netIds = new Map<string, string>();
   for (const net of content.nets) {
     const id = randomUUID();
     netIds.set(net.lineageId, id);
-    await models.nets.create({ ...net, id, boardId: board.id, version: 1 }, { transaction });
+    await models.nets.create({ ...net, id, boardId, version: 1 }, { transaction });
   }
   for (const { part, netLineageId, ...position } of content.positions) {
     const id = randomUUID();
     const netId = netLineageId === null ? null : (netIds.get(netLineageId) ?? null);
-    await models.positions.create({ ...position, id, boardId: board.id, version: 1, netId }, { transaction });
+    await models.positions.create({ ...position, id, boardId, version: 1, netId }, { transaction });
     if (!part) continue;
     const row = { ...part, id: randomUUID(), positionId: id, version: 1, origin: "found" as const };
     await models.fittedParts.create(row, { transaction });

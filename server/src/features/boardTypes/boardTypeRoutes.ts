@@ -13,8 +13,8 @@ import type { BoardTypeRevisionRow } from "../../database/models/boardTypeRevisi
 import { writeOnce } from "../../http/idempotency";
 import { HttpProblem } from "../../http/problems";
 import { idParameter, parseBody } from "../../http/validate";
+import { fillBoard, loadBoardParts, toContent, toPlaces, withoutPromises } from "../../records/boardCopies";
 import { loadJob } from "../../records/loadJobs";
-import { fillBoard, loadBoardParts, toContent, toPlaces } from "./boardContent";
 
 /** Boards that are kept for the next unit of their kind. */
 export function boardTypeRoutes({ database, now }: AppContext): ExpressRouter {
@@ -56,7 +56,10 @@ export function boardTypeRoutes({ database, now }: AppContext): ExpressRouter {
         if (!type) throw new HttpProblem("conflict", "The board type is not stored.");
         const last = await latestRevision(boardTypeId, transaction);
         const revision = { id: body.id, boardTypeId, number: (last?.number ?? 0) + 1, createdAt: now() };
-        await models.boardTypeRevisions.create({ ...revision, content: toContent(parts) }, { transaction });
+        await models.boardTypeRevisions.create(
+          { ...revision, content: withoutPromises(toContent(parts)) },
+          { transaction },
+        );
         await models.boards.update({ boardTypeRevisionId: body.id }, { where: { id: parts.board.id }, transaction });
         return typeOfJob(jobId, transaction);
       },
@@ -80,7 +83,10 @@ export function boardTypeRoutes({ database, now }: AppContext): ExpressRouter {
         const row = await models.boardTypeRevisions.findByPk(body.revisionId, { transaction, raw: true });
         const revision = row as unknown as BoardTypeRevisionRow | null;
         if (!revision) throw new HttpProblem("conflict", "The board type is not stored.");
-        await fillBoard(database, parts.board, revision.content, revision.id, transaction);
+        const { id, version } = parts.board;
+        const values = { ...revision.content.board, boardTypeRevisionId: revision.id, version: version + 1 };
+        await models.boards.update(values, { where: { id }, transaction });
+        await fillBoard(database, id, revision.content, transaction);
         return boardRows(jobId, transaction);
       },
       (transaction) => boardRows(jobId, transaction),
