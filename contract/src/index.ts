@@ -3,6 +3,8 @@ export * from "./boardTypes/boardType";
 export * from "./energy/energy";
 export * from "./families/family";
 export * from "./houseRules/houseRules";
+export * from "./houseRules/ruleChanges";
+export type { HouseRule, RuleKind } from "./houseRules/ruleKinds";
 export * from "./jobs/job";
 export * from "./jobs/jobDetail";
 export * from "./photos/photo";

@@ -45,6 +45,7 @@ export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from
 export { doneSteps } from "./job/rework";
 export * from "./job/teardown";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
+export { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./judgement/expectedEsrOfPart";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
 export {
   type BoardFacts,
@@ -58,14 +59,11 @@ export {
 } from "./judgement/judgeBoard";
 export {
   type CleanLookSchool,
-  type EsrSourceSchool,
-  expectedEsrOfPart,
   type InCircuitSchool,
   type JudgementRules,
   judgePart,
   type LedgerEntry,
   type PartJudgement,
-  partForSchool,
   type VerdictWord,
   verdictWords,
 } from "./judgement/judgePart";

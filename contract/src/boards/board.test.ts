@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { ValidationError } from "yup";
-import { foldHouseRules, houseRules, ruleProblem } from "../houseRules/houseRules";
+import { houseRules } from "../houseRules/houseRules";
+import { foldHouseRules, ruleProblem } from "../houseRules/ruleChanges";
 import { createJobSchema } from "../jobs/job";
 import { readingSchema } from "../readings/reading";
 import { boardEditSchema } from "./board";

@@ -1,7 +1,6 @@
 import type {
   CapacitanceSchool,
   CleanLookSchool,
-  DrainKitItem,
   EsrSourceSchool,
   InCircuitSchool,
   JobRules,
@@ -9,76 +8,7 @@ import type {
   SchoolName,
   VoltageSchool,
 } from "@pale-cap/core";
-import { ValidationError } from "yup";
-import { drainKitItemSchema } from "../energy/energy";
-import {
-  array,
-  idField,
-  instantField,
-  mixed,
-  nullableId,
-  nullableText,
-  strictObject,
-  textField,
-} from "../fields/fields";
-
-/** What a rule's value may be. */
-export type RuleKind =
-  | { readonly type: "number"; readonly least: number; readonly most: number }
-  | { readonly type: "flag" }
-  | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
-  | { readonly type: "text"; readonly longest: number }
-  | { readonly type: "kit" };
-
-/** One rule of the shop: what it is by default, where that comes from, and why. */
-export interface HouseRule<T> {
-  readonly title: string;
-  readonly value: T;
-  readonly unit: string;
-  readonly kind: RuleKind;
-  readonly source: string;
-  readonly why: string;
-}
-
-type Words = readonly [title: string, source: string, why: string];
-
-const amount = (value: number, unit: string, range: readonly [number, number], words: Words): HouseRule<number> => ({
-  ...worded(words),
-  value,
-  unit,
-  kind: { type: "number", least: range[0], most: range[1] },
-});
-const flag = (value: boolean, words: Words): HouseRule<boolean> => ({
-  ...worded(words),
-  value,
-  unit: "",
-  kind: { type: "flag" },
-});
-const choice = <T extends string>(value: T, options: Readonly<Record<T, string>>, words: Words): HouseRule<T> => ({
-  ...worded(words),
-  value,
-  unit: "",
-  kind: { type: "choice", options },
-});
-const text = (value: string, words: Words): HouseRule<string> => ({
-  ...worded(words),
-  value,
-  unit: "",
-  kind: { type: "text", longest: 60 },
-});
-
-const drainKitSchema = array().of(drainKitItemSchema.required()).max(20).required();
-
-const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<readonly DrainKitItem[]> => ({
-  ...worded(words),
-  value,
-  unit: "",
-  kind: { type: "kit" },
-});
-
-function worded([title, source, why]: Words) {
-  return { title, source, why };
-}
+import { amount, choice, flag, kit, text } from "./ruleKinds";
 
 /** Schools of practice that guide and are shown where they apply. */
 export type DrainWay = "resistor_or_lamp" | "resistor" | "lamp" | "wait";
@@ -353,85 +283,6 @@ export const houseRules = {
 
 export type HouseRuleKey = keyof typeof houseRules;
 export type HouseRuleValues = { readonly [K in HouseRuleKey]: (typeof houseRules)[K]["value"] };
-
-/** What is wrong with a value for a rule, in words; null when it may be stored. */
-export function ruleProblem(key: string, value: unknown): string | null {
-  if (!Object.hasOwn(houseRules, key)) return "is not a rule of the house";
-  const { kind, unit } = houseRules[key as HouseRuleKey];
-  switch (kind.type) {
-    case "number":
-      if (typeof value !== "number" || !Number.isFinite(value)) return "must be a number";
-      if (value < kind.least || value > kind.most)
-        return `must lie between ${kind.least} and ${kind.most} ${unit}`.trim();
-      return null;
-    case "flag":
-      return typeof value === "boolean" ? null : "must be yes or no";
-    case "choice":
-      return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : "is not one of the known words";
-    case "kit":
-      try {
-        drainKitSchema.validateSync(value, { strict: true });
-        return null;
-      } catch (error) {
-        return error instanceof ValidationError
-          ? `${error.path ?? ""} ${error.errors[0] ?? "is not valid"}`.trim()
-          : "is not valid";
-      }
-    case "text":
-      if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
-        return "must be a short word";
-      return key === "shop.currency" || key === "shop.timeZone" ? localeProblem(key, value) : null;
-  }
-}
-
-/** A currency or time zone that the platform does not know would break every sum or date shown. */
-function localeProblem(key: "shop.currency" | "shop.timeZone", value: string): string | null {
-  try {
-    const options = key === "shop.currency" ? { style: "currency", currency: value } : { timeZone: value };
-    if (key === "shop.currency") new Intl.NumberFormat("en", options as Intl.NumberFormatOptions);
-    else new Intl.DateTimeFormat("en", options as Intl.DateTimeFormatOptions);
-    return null;
-  } catch {
-    return key === "shop.currency" ? "is not a currency code like EUR" : "is not a time zone like Europe/Berlin";
-  }
-}
-
-/** A change of one rule; null goes back to the default. Append-only. */
-export const houseRuleChangeSchema = strictObject({
-  id: idField(),
-  key: textField(60),
-  value: mixed()
-    .nullable()
-    .defined()
-    .test("rule", function check(value) {
-      const message = value === null ? null : ruleProblem((this.parent as { key: string }).key, value);
-      return message === null || this.createError({ message });
-    }),
-  reason: nullableText(300),
-  changedAt: instantField(),
-  personId: nullableId(),
-});
-export type HouseRuleChange = {
-  readonly id: string;
-  readonly key: string;
-  readonly value: unknown;
-  readonly reason: string | null;
-  readonly changedAt: string;
-  readonly personId: string | null;
-};
-
-/** The defaults with the shop's changes over them; a key or value that is no longer known is ignored. */
-export function foldHouseRules(changes: readonly { readonly key: string; readonly value: unknown }[]): HouseRuleValues {
-  const values: Record<string, unknown> = Object.fromEntries(
-    Object.entries(houseRules).map(([key, { value }]) => [key, value]),
-  );
-  for (const { key, value } of changes) {
-    if (!Object.hasOwn(houseRules, key)) continue;
-    const isKept = value !== null && ruleProblem(key, value) === null;
-    values[key] = isKept ? value : houseRules[key as HouseRuleKey].value;
-  }
-  return values as HouseRuleValues;
-}
 
 /** The rules as core's functions take them. */
 export function jobRules(values: HouseRuleValues): JobRules {

@@ -1,10 +1,11 @@
 import type { BoardPosition, FittedPart } from "../board/board";
-import { type ExpectedEsr, expectedEsr } from "../capacitors/expectedEsr";
+import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementConstants, SchoolName } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
 import { logit } from "../numerics/logistic";
 import type { Reading } from "../readings/reading";
+import { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
 import { type GradeFlag, gradePart, type PartFindings, type PartGrade } from "./gradePart";
 import { groupReadings, type ReadingGroup } from "./partReadings";
 import { evidenceFromSigns, evidenceOfSign, type SignState, type VisualSign, visualSigns } from "./visualSigns";
@@ -14,9 +15,6 @@ export type VerdictWord = (typeof verdictWords)[number];
 
 /** `condemn_only`: in circuit condemns, out of circuit clears. `bank_bound`: a bound over the whole bank clears too. */
 export type InCircuitSchool = "condemn_only" | "bank_bound";
-
-/** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
-export type EsrSourceSchool = "best_first" | "tan_delta";
 
 /** Whether a look that found nothing counts for a part. It never clears one. */
 export type CleanLookSchool = "means_nothing" | "counts_a_little";
@@ -80,28 +78,6 @@ export interface JudgementQuestion {
   readonly bankReadings: readonly Reading[];
   readonly signs: Readonly<Partial<Record<VisualSign, SignState>>>;
   readonly rules: JudgementRules;
-}
-
-/** The part as far as a school looks at it: tan delta knows neither size nor data sheet. */
-export function partForSchool<T extends FittedPart>(part: T, school: EsrSourceSchool): T {
-  if (school === "best_first") return part;
-  return { ...part, diameterMetres: null, heightMetres: null, datasheetEsrOhms: null };
-}
-
-/** Expected ESR of a fitted part at a tester's frequency; null while value or voltage are unknown. */
-export function expectedEsrOfPart(
-  part: FittedPart,
-  frequencyHertz: number,
-  temperatureCelsius: number,
-  constants: JudgementConstants["A"] = judgementConstants.A,
-): ExpectedEsr | null {
-  const { capacitanceFarads, ratedVolts } = part;
-  if (capacitanceFarads === null || ratedVolts === null || !(frequencyHertz > 0)) return null;
-  const capacitorClass = part.capacitorClass ?? "lowz";
-  return expectedEsr(
-    { ...part, capacitanceFarads, ratedVolts, capacitorClass, frequencyHertz, temperatureCelsius },
-    constants,
-  );
 }
 
 /** An ESR that may be weighed against this one part, and how it was got. */

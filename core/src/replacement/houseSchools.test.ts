@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import { expectedEsrOfPart, partForSchool } from "../judgement/expectedEsrOfPart";
 import { judgeBoard } from "../judgement/judgeBoard";
-import { expectedEsrOfPart, partForSchool } from "../judgement/judgePart";
 import { replacementSet } from "./replacementSet";
 import { replacementRequirement } from "./requirement";
 

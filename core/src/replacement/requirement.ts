@@ -3,7 +3,7 @@ import { sectionFacts } from "../board/sections";
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import type { CapacitorClass } from "../capacitors/capacitorClass";
-import { expectedEsrOfPart } from "../judgement/judgePart";
+import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
 import { type MissionProfile, missionProfile, type Purpose } from "../life/missionProfile";
 import type { ComparedPart } from "./checkReplacement";
 import { type PositionLimits, positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";

@@ -1,0 +1,83 @@
+import { ValidationError } from "yup";
+import { idField, instantField, mixed, nullableId, nullableText, strictObject, textField } from "../fields/fields";
+import { type HouseRuleKey, type HouseRuleValues, houseRules } from "./houseRules";
+import { drainKitSchema } from "./ruleKinds";
+
+/** What is wrong with a value for a rule, in words; null when it may be stored. */
+export function ruleProblem(key: string, value: unknown): string | null {
+  if (!Object.hasOwn(houseRules, key)) return "is not a rule of the house";
+  const { kind, unit } = houseRules[key as HouseRuleKey];
+  switch (kind.type) {
+    case "number":
+      if (typeof value !== "number" || !Number.isFinite(value)) return "must be a number";
+      if (value < kind.least || value > kind.most)
+        return `must lie between ${kind.least} and ${kind.most} ${unit}`.trim();
+      return null;
+    case "flag":
+      return typeof value === "boolean" ? null : "must be yes or no";
+    case "choice":
+      return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : "is not one of the known words";
+    case "kit":
+      try {
+        drainKitSchema.validateSync(value, { strict: true });
+        return null;
+      } catch (error) {
+        return error instanceof ValidationError
+          ? `${error.path ?? ""} ${error.errors[0] ?? "is not valid"}`.trim()
+          : "is not valid";
+      }
+    case "text":
+      if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
+        return "must be a short word";
+      return key === "shop.currency" || key === "shop.timeZone" ? localeProblem(key, value) : null;
+  }
+}
+
+/** A currency or time zone that the platform does not know would break every sum or date shown. */
+function localeProblem(key: "shop.currency" | "shop.timeZone", value: string): string | null {
+  try {
+    const options = key === "shop.currency" ? { style: "currency", currency: value } : { timeZone: value };
+    if (key === "shop.currency") new Intl.NumberFormat("en", options as Intl.NumberFormatOptions);
+    else new Intl.DateTimeFormat("en", options as Intl.DateTimeFormatOptions);
+    return null;
+  } catch {
+    return key === "shop.currency" ? "is not a currency code like EUR" : "is not a time zone like Europe/Berlin";
+  }
+}
+
+/** A change of one rule; null goes back to the default. Append-only. */
+export const houseRuleChangeSchema = strictObject({
+  id: idField(),
+  key: textField(60),
+  value: mixed()
+    .nullable()
+    .defined()
+    .test("rule", function check(value) {
+      const message = value === null ? null : ruleProblem((this.parent as { key: string }).key, value);
+      return message === null || this.createError({ message });
+    }),
+  reason: nullableText(300),
+  changedAt: instantField(),
+  personId: nullableId(),
+});
+export type HouseRuleChange = {
+  readonly id: string;
+  readonly key: string;
+  readonly value: unknown;
+  readonly reason: string | null;
+  readonly changedAt: string;
+  readonly personId: string | null;
+};
+
+/** The defaults with the shop's changes over them; a key or value that is no longer known is ignored. */
+export function foldHouseRules(changes: readonly { readonly key: string; readonly value: unknown }[]): HouseRuleValues {
+  const values: Record<string, unknown> = Object.fromEntries(
+    Object.entries(houseRules).map(([key, { value }]) => [key, value]),
+  );
+  for (const { key, value } of changes) {
+    if (!Object.hasOwn(houseRules, key)) continue;
+    const isKept = value !== null && ruleProblem(key, value) === null;
+    values[key] = isKept ? value : houseRules[key as HouseRuleKey].value;
+  }
+  return values as HouseRuleValues;
+}

@@ -1,0 +1,70 @@
+import type { DrainKitItem } from "@pale-cap/core";
+import { drainKitItemSchema } from "../energy/energy";
+import { array } from "../fields/fields";
+
+/** What a rule's value may be. */
+export type RuleKind =
+  | { readonly type: "number"; readonly least: number; readonly most: number }
+  | { readonly type: "flag" }
+  | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
+  | { readonly type: "text"; readonly longest: number }
+  | { readonly type: "kit" };
+
+/** One rule of the shop: what it is by default, where that comes from, and why. */
+export interface HouseRule<T> {
+  readonly title: string;
+  readonly value: T;
+  readonly unit: string;
+  readonly kind: RuleKind;
+  readonly source: string;
+  readonly why: string;
+}
+
+export type Words = readonly [title: string, source: string, why: string];
+
+export const amount = (
+  value: number,
+  unit: string,
+  range: readonly [number, number],
+  words: Words,
+): HouseRule<number> => ({
+  ...worded(words),
+  value,
+  unit,
+  kind: { type: "number", least: range[0], most: range[1] },
+});
+export const flag = (value: boolean, words: Words): HouseRule<boolean> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "flag" },
+});
+export const choice = <T extends string>(
+  value: T,
+  options: Readonly<Record<T, string>>,
+  words: Words,
+): HouseRule<T> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "choice", options },
+});
+export const text = (value: string, words: Words): HouseRule<string> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "text", longest: 60 },
+});
+
+export const drainKitSchema = array().of(drainKitItemSchema.required()).max(20).required();
+
+export const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<readonly DrainKitItem[]> => ({
+  ...worded(words),
+  value,
+  unit: "",
+  kind: { type: "kit" },
+});
+
+function worded([title, source, why]: Words) {
+  return { title, source, why };
+}

@@ -1,0 +1,29 @@
+import type { FittedPart } from "../board/board";
+import { type ExpectedEsr, expectedEsr } from "../capacitors/expectedEsr";
+import type { JudgementConstants } from "../constants/judgementConstants";
+import { judgementConstants } from "../constants/judgementConstants";
+
+/** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
+export type EsrSourceSchool = "best_first" | "tan_delta";
+
+/** The part as far as a school looks at it: tan delta knows neither size nor data sheet. */
+export function partForSchool<T extends FittedPart>(part: T, school: EsrSourceSchool): T {
+  if (school === "best_first") return part;
+  return { ...part, diameterMetres: null, heightMetres: null, datasheetEsrOhms: null };
+}
+
+/** Expected ESR of a fitted part at a tester's frequency; null while value or voltage are unknown. */
+export function expectedEsrOfPart(
+  part: FittedPart,
+  frequencyHertz: number,
+  temperatureCelsius: number,
+  constants: JudgementConstants["A"] = judgementConstants.A,
+): ExpectedEsr | null {
+  const { capacitanceFarads, ratedVolts } = part;
+  if (capacitanceFarads === null || ratedVolts === null || !(frequencyHertz > 0)) return null;
+  const capacitorClass = part.capacitorClass ?? "lowz";
+  return expectedEsr(
+    { ...part, capacitanceFarads, ratedVolts, capacitorClass, frequencyHertz, temperatureCelsius },
+    constants,
+  );
+}
