@@ -1,5 +1,5 @@
 import { decayedVolts } from "./discharge";
-import { drainCourse } from "./drainPath";
+import { type DrainCourse, drainCourse } from "./drainPath";
 import { type DrainKitItem, drainKitLoad } from "./drainPlan";
 
 /** What hangs on a store while it drains; a bleeder drains beside it. */
@@ -27,10 +27,7 @@ export function predictedDrainVolts(path: DrainConnection, elapsedSeconds: numbe
   if (!(startVolts > 0)) return 0;
   if (item?.kind === "lamp") {
     if (startVolts <= lampFloorVolts) return startVolts;
-    const { samples } = drainCourse(
-      { capacitanceFarads, startVolts, bleederOhms, esrOhms: 0, load: drainKitLoad(item) },
-      [lampFloorVolts],
-    );
+    const samples = lampSamples(capacitanceFarads, startVolts, bleederOhms, item);
     return sampledVolts(samples, elapsedSeconds);
   }
   const ohms = item ? (item.ohms ?? 0) * item.count : path.resistanceOhms;
@@ -39,10 +36,30 @@ export function predictedDrainVolts(path: DrainConnection, elapsedSeconds: numbe
   return decayedVolts(startVolts, together * capacitanceFarads, elapsedSeconds);
 }
 
-function sampledVolts(
-  samples: readonly { readonly seconds: number; readonly volts: number }[],
-  seconds: number,
-): number {
+type Samples = DrainCourse["samples"];
+
+/** The last few courses: a drain is asked for its voltage again every second, and its course does not change. */
+const courses = new Map<string, Samples>();
+const keptCourses = 16;
+
+function lampSamples(
+  capacitanceFarads: number,
+  startVolts: number,
+  bleederOhms: number | null,
+  lamp: DrainKitItem,
+): Samples {
+  const key = [capacitanceFarads, startVolts, bleederOhms, lamp.count, lamp.watts, lamp.volts].join("|");
+  const known = courses.get(key);
+  if (known) return known;
+  const path = { capacitanceFarads, startVolts, bleederOhms, esrOhms: 0, load: drainKitLoad(lamp) };
+  const { samples } = drainCourse(path, [lampFloorVolts]);
+  const [oldest] = courses.keys();
+  if (courses.size >= keptCourses && oldest !== undefined) courses.delete(oldest);
+  courses.set(key, samples);
+  return samples;
+}
+
+function sampledVolts(samples: Samples, seconds: number): number {
   const after = samples.findIndex((sample) => sample.seconds >= seconds);
   if (after === -1) return samples.at(-1)?.volts ?? 0;
   const [from, to] = [samples[Math.max(after - 1, 0)], samples[after]];
