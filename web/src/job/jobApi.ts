@@ -71,6 +71,7 @@ export const jobApi = api.injectEndpoints({
     }),
     editBoard: build.mutation<BoardRows, OnJob<BoardEdit>>({
       query: ({ jobId, body }) => ({ url: url(routes.boardEdits, jobId), method: "POST", body }),
+      invalidatesTags: ["BoardType"],
       onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
     }),
     logReading: build.mutation<ReadingRow, OnJob<NewReading>>({
@@ -150,14 +151,9 @@ export const {
   useCreateJobMutation,
   useEditIntakeMutation,
   useEditBoardMutation,
-  useLogReadingMutation,
-  useLogSignsMutation,
   useAddEnergyStoreMutation,
   useEditEnergyStoreMutation,
-  useLogChargeMutation,
-  useLogPowerMutation,
   useEditPlanMutation,
-  useLogTicksMutation,
   useAcceptPointMutation,
   useHandOverMutation,
 } = jobApi;

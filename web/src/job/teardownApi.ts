@@ -39,4 +39,4 @@ export const teardownApi = api.injectEndpoints({
   }),
 });
 
-export const { useAddTeardownStepMutation, useEditTeardownStepMutation, useLogTeardownReturnMutation } = teardownApi;
+export const { useAddTeardownStepMutation, useEditTeardownStepMutation } = teardownApi;

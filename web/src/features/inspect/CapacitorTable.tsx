@@ -21,6 +21,7 @@ import {
   positionUpdate,
   resolveNet,
 } from "./capacitorDraft";
+import { nextCapacitor } from "./designators";
 import classes from "./inspect.module.css";
 
 const length = [0.0005, boardLimits.lengthMetres] as const;
@@ -67,7 +68,10 @@ type Edit = (changesFrom: ChangesFrom) => Promise<Problem | undefined>;
 function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoading: boolean }) {
   const { detail } = useJob();
   const [, select] = useTarget();
-  const [draft, setDraft] = useState<CapacitorDraft>(() => startDraft(detail.positions.map((one) => one.designator)));
+  const [draft, setDraft] = useState<CapacitorDraft>(() => ({
+    ...emptyDraft,
+    designator: nextCapacitor(detail.positions),
+  }));
   const [invalid, validity] = useInvalidFields();
   const [error, setError] = useState<string>();
   const first = useRef<HTMLInputElement>(null);
@@ -110,11 +114,6 @@ function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoadi
       </td>
     </tr>
   );
-}
-
-function startDraft(taken: readonly string[]): CapacitorDraft {
-  const numbers = taken.map((one) => Number(/^C(\d+)$/.exec(one)?.[1] ?? 0));
-  return { ...emptyDraft, designator: `C${Math.max(0, ...numbers) + 1}` };
 }
 
 function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly onEdit: Edit }) {

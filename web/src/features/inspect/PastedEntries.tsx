@@ -6,7 +6,8 @@ import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
-import { chooseNet, entryChanges, isTaken, netBook } from "./entryChanges";
+import { isTaken } from "./designators";
+import { chooseNet, entryChanges, netBook } from "./entryChanges";
 import classes from "./quickEntry.module.css";
 
 interface ReadLine {

@@ -7,6 +7,7 @@ import { useBoardEdit } from "../../job/useBoardEdit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { positionUpdate } from "./capacitorDraft";
+import { isTaken } from "./designators";
 import { entryChanges } from "./entryChanges";
 import classes from "./inspect.module.css";
 import { type PlacedDesignator, printPositionsCsv, type ReadPositions, readPositionsCsv } from "./positionsCsv";
@@ -20,8 +21,7 @@ export function PositionsFile() {
   const [read, setRead] = useState<ReadPositions | null>(null);
   const [isAdding, setAdding] = useState(true);
   const reset = useRef<() => void>(null);
-  const isKnown = (row: PlacedDesignator) =>
-    detail.positions.some((one) => one.designator.toUpperCase() === row.designator);
+  const isKnown = (row: PlacedDesignator) => isTaken(detail.positions, row.designator);
   const known = read?.rows.filter(isKnown) ?? [];
   const unknown = read?.rows.filter((row) => !isKnown(row)) ?? [];
   const count = known.length + (isAdding ? unknown.length : 0);

@@ -1,5 +1,5 @@
 import { Autocomplete, Button } from "@mantine/core";
-import { completeEntry, type PartEntry, parsePartEntry } from "@pale-cap/core";
+import { completeEntry, parsePartEntry } from "@pale-cap/core";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
@@ -7,7 +7,8 @@ import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
-import { chooseNet, entryChanges, isTaken, netBook } from "./entryChanges";
+import { following, isTaken, nextCapacitor } from "./designators";
+import { chooseNet, entryChanges, netBook } from "./entryChanges";
 import { PastedEntries } from "./PastedEntries";
 import classes from "./quickEntry.module.css";
 
@@ -28,7 +29,7 @@ export function QuickEntry() {
   const completions = completeEntry(
     line,
     detail.nets.map((one) => one.name),
-    nextDesignator(detail.positions),
+    nextCapacitor(detail.positions),
   );
 
   async function add() {
@@ -36,7 +37,9 @@ export function QuickEntry() {
     const { changes, positionIds } = entryChanges(entry, net.netId);
     const refused = await edit(() => [...book.changes, ...changes]);
     if (refused) return;
-    setLine(following(line, entry));
+    // The rest is typed anew: the next part is another one.
+    const next = following(entry.designators.at(-1) ?? "");
+    setLine(next && `${next} `);
     const last = positionIds.at(-1);
     if (last && entry.kind === "electrolytic") select({ kind: "part", id: last });
     input.current?.focus();
@@ -110,15 +113,4 @@ export function QuickEntry() {
       <ProblemNote problem={problem} />
     </div>
   );
-}
-
-function nextDesignator(positions: readonly { readonly designator: string }[]): string {
-  const numbers = positions.map((one) => Number(/^C(\d+)$/i.exec(one.designator)?.[1] ?? 0));
-  return `C${Math.max(0, ...numbers) + 1}`;
-}
-
-/** The next line starts with the next designator; the rest is typed anew, because the next part is another one. */
-function following(line: string, entry: PartEntry): string {
-  const match = /^(.*?)(\d+)$/.exec(entry.designators.at(-1) ?? "");
-  return match && line !== "" ? `${match[1]}${Number(match[2]) + 1} ` : "";
 }

@@ -15,19 +15,20 @@ const boardTypeApi = api.injectEndpoints({
   endpoints: (build) => ({
     boardTypes: build.query<readonly BoardTypeLine[], void>({
       query: () => routes.boardTypes.slice(1),
-      providesTags: ["Bench"],
+      providesTags: ["BoardType"],
     }),
     boardTypeOfJob: build.query<BoardTypeOfJob | null, string>({
       query: (jobId) => url(routes.boardTypeOfJob, jobId),
-      // Every edit of a board invalidates the bench, and the comparison with it.
-      providesTags: ["Bench"],
+      // Only an edit of a board can change the comparison; looking and measuring cannot.
+      providesTags: ["BoardType"],
     }),
     saveBoardType: build.mutation<BoardTypeOfJob, OnJob<SaveBoardType>>({
       query: ({ jobId, body }) => ({ url: url(routes.boardTypeOfJob, jobId), method: "POST", body }),
-      invalidatesTags: ["Bench"],
+      invalidatesTags: ["BoardType"],
     }),
     takeBoardType: build.mutation<BoardRows, OnJob<TakeBoardType>>({
       query: ({ jobId, body }) => ({ url: url(routes.boardTypeUse, jobId), method: "POST", body }),
+      invalidatesTags: ["BoardType"],
       onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
     }),
   }),

@@ -1,6 +1,7 @@
 import type { BoardChange, FittedPartValues, JobDetail, Net, PositionValues } from "@pale-cap/contract";
 import { foundPart, type Section, sectionFacts } from "@pale-cap/core";
 import { newId } from "../../api/newId";
+import { following } from "./designators";
 
 /** A capacitor as a row of the table has it: its place and the part that was found there. */
 export interface CapacitorDraft {
@@ -36,10 +37,9 @@ export const emptyDraft: CapacitorDraft = {
 
 /** The next row starts where the last one ended: next designator, same net, class and type. */
 export function nextDraft(last: CapacitorDraft, netId: string | null): CapacitorDraft {
-  const match = /^(.*?)(\d+)$/.exec(last.designator);
   return {
     ...emptyDraft,
-    designator: match ? `${match[1]}${Number(match[2]) + 1}` : "",
+    designator: following(last.designator),
     netChoice: netId ?? last.netChoice,
     temperatureClassCelsius: last.temperatureClassCelsius,
     capacitorClass: last.capacitorClass,

@@ -60,9 +60,6 @@ function newNet(railName: string | null, section: Section): { readonly id: strin
   return { id: newId(), values: { name: railName ?? sectionFacts[section].label, section, nominalVolts, ...rest } };
 }
 
-export const isTaken = (positions: readonly { readonly designator: string }[], designator: string) =>
-  positions.some((one) => one.designator.toUpperCase() === designator);
-
 const gapMetres = 0.002;
 
 /** The batch that puts the parts of one line on the board; a range stands side by side from its place on. */
