@@ -4,6 +4,7 @@ import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
 import { replacementFamilies } from "./families/replacement";
+import { rippleFamilies } from "./families/ripple";
 import { safetyFamilies } from "./families/safety";
 import type { Inputs } from "./inputs";
 
@@ -16,6 +17,7 @@ export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...inCircuitFamilies,
   ...lifeFamilies,
   ...replacementFamilies,
+  ...rippleFamilies,
   ...safetyFamilies,
 };
 

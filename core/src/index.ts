@@ -126,6 +126,10 @@ export {
   type RequirementOverrides,
   replacementRequirement,
 } from "./replacement/requirement";
+export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
+export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
+export * from "./ripple/sourceCurrent";
+export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
 export { absorptionRecovery } from "./safety/absorptionRecovery";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
