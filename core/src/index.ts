@@ -35,6 +35,7 @@ export {
 export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
 export { bankImpedance } from "./incircuit/bankImpedance";
 export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
+export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
 export { type DeviceKind, deviceKinds } from "./job/deviceKinds";
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./job/deviceProfiles";
 export * from "./job/familyFindings";
@@ -106,6 +107,9 @@ export { printPartEntry } from "./quickEntry/printPartEntry";
 export { combineRepeats } from "./readings/combineRepeats";
 export * from "./readings/reading";
 export { checkReplacement } from "./replacement/checkReplacement";
+export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";
+export { esrZero } from "./replacement/esrZero";
+export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";
 export { doPolaritiesAgree } from "./replacement/polarityCheck";
 export {
   type CataloguePart,

@@ -1,5 +1,8 @@
 import type { PositionClass } from "../../src/board/sections";
 import { type ComparedPart, checkReplacement } from "../../src/replacement/checkReplacement";
+import { controlSupplyStart } from "../../src/replacement/controlSupplyStart";
+import { esrZero } from "../../src/replacement/esrZero";
+import { holdUpCapacitanceFarads } from "../../src/replacement/holdUpCapacitance";
 import { replacementRatedVoltage } from "../../src/replacement/ratedVoltage";
 import type { FamilyAdapter } from "../families";
 import { type Inputs, number, optionalNumber, record, word } from "../inputs";
@@ -44,5 +47,41 @@ export const replacementFamilies: Readonly<Record<string, FamilyAdapter>> = {
       replacement: part(inputs, "new"),
     });
     return { verdict: result.verdict, codes: result.codes, C_ratio: result.capacitanceRatio };
+  },
+  "e-vcc": (inputs) => {
+    const result = controlSupplyStart({
+      capacitanceFarads: number(inputs, "C_F"),
+      bulkVolts: number(inputs, "V_bulk"),
+      startOhms: number(inputs, "R_start"),
+      quiescentAmps: number(inputs, "I_q"),
+      startVolts: number(inputs, "V_on"),
+      stopVolts: number(inputs, "V_off"),
+      operatingAmps: number(inputs, "I_op"),
+      takeoverSeconds: number(inputs, "t_takeover"),
+    });
+    return { t_start: result.startSeconds, C_min: result.leastFarads, starts: result.doesStart };
+  },
+  "e-holdup": (inputs) => ({
+    C_min: holdUpCapacitanceFarads({
+      outputWatts: number(inputs, "P_W"),
+      efficiencyRatio: number(inputs, "eff"),
+      seconds: number(inputs, "t_s"),
+      startVolts: number(inputs, "V1"),
+      endVolts: number(inputs, "V2"),
+    }),
+  }),
+  "e-esr-zero": (inputs) => {
+    const result = esrZero(
+      { esrOhms: number(inputs, "esr_old"), capacitanceFarads: number(inputs, "C_old") },
+      { esrOhms: number(inputs, "esr_new"), capacitanceFarads: number(inputs, "C_new") },
+      optionalNumber(inputs, "L_H"),
+    );
+    return {
+      fz_old: result.beforeHertz,
+      fz_new: result.afterHertz,
+      ratio: result.ratio,
+      Q_old: result.beforeQ,
+      Q_new: result.afterQ,
+    };
   },
 };
