@@ -18,16 +18,23 @@ module.exports = {
       "schemas stand on core and Yup",
     ),
     {
+      name: "bench-stands-on-contract",
+      comment: "the simulated instruments know core and contract; nothing but their port is known of them",
+      severity: "error",
+      from: { path: "^bench/" },
+      to: { path: ["^(server|web|e2e)/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
+    },
+    {
       name: "server-never-meets-web",
       severity: "error",
       from: { path: "^server/" },
-      to: { path: ["^web/", "^e2e/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
+      to: { path: ["^web/", "^e2e/", "^bench/(?!src/index)", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
     },
     {
       name: "web-never-meets-server",
       severity: "error",
       from: { path: "^web/" },
-      to: { path: ["^server/", "^e2e/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
+      to: { path: ["^server/", "^e2e/", "^bench/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
     },
     {
       name: "features-are-strangers",

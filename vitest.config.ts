@@ -11,7 +11,7 @@ export default defineConfig({
         test: {
           name: "unit",
           css: true,
-          include: ["{core,contract,web}/**/*.test.{ts,tsx}"],
+          include: ["{core,contract,web,bench}/**/*.test.{ts,tsx}"],
           exclude: ["**/node_modules/**"],
         },
       },

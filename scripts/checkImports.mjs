@@ -5,7 +5,7 @@ import { cpSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } fr
 import { dirname, join } from "node:path";
 import { checkout, runFolder } from "./paths.mjs";
 
-const folders = ["core", "contract", "server", "web", "e2e"];
+const folders = ["core", "contract", "server", "web", "bench", "e2e"];
 const depcruise = join(checkout, "node_modules/dependency-cruiser/bin/dependency-cruise.mjs");
 
 function cruise(folder, targets) {
@@ -43,6 +43,7 @@ const planted = {
   "features-are-strangers": ["web/src/features/one/planted.ts", 'import "../two/other";'],
   "ui-is-field-free": ["web/src/ui/planted.ts", 'import "../job/thing";'],
   "yup-stays-in-contract": ["web/src/plantedYup.ts", 'import "yup";'],
+  "bench-stands-on-contract": ["bench/src/planted.ts", 'import "../../server/src/app";'],
   "nothing-unresolved": ["server/src/unresolved.ts", 'import "no-such-package";'],
 };
 const tree = mkdtempSync(join(runFolder(), "planted-"));
@@ -63,7 +64,7 @@ try {
   }
   for (const [file, text] of Object.values(planted)) place(file, text);
   const found = new Set(
-    cruise(tree, ["core", "contract", "server", "web"]).summary.violations.map((one) => one.rule.name),
+    cruise(tree, ["core", "contract", "server", "web", "bench"]).summary.violations.map((one) => one.rule.name),
   );
   for (const rule of Object.keys(planted))
     if (!found.has(rule)) problems.push(`planted violation of ${rule} was not found`);

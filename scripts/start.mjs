@@ -22,7 +22,8 @@ try {
   await refuseTakenPort();
   ensurePackages();
   const databaseUrl = process.env.DATABASE_URL || (await ownDatabase());
-  const address = isDev ? await startDev(databaseUrl) : await startBuilt(databaseUrl);
+  const benchPort = await startBench();
+  const address = isDev ? await startDev(databaseUrl, benchPort) : await startBuilt(databaseUrl, benchPort);
   console.log(`Pale Cap is at ${address} (Ctrl-C stops it)`);
 } catch (error) {
   if (isStopping) process.exitCode = 0;
@@ -81,19 +82,39 @@ function isStart(pid) {
   }
 }
 
-async function startBuilt(databaseUrl) {
+/** The simulated instruments as a process of their own; without them everything else still works. */
+async function startBench() {
+  const benchPort = Number(process.env.BENCH_PORT) || port + 10;
+  const env = { ...process.env, BENCH_PORT: String(benchPort) };
+  const stdio = ["ignore", "inherit", "inherit", "ipc"];
+  const bench = spawn(process.execPath, ["--import", "tsx", "bench/src/main.ts"], { cwd: checkout, env, stdio });
+  undo.push(
+    () => new Promise((resolve) => (bench.exitCode === null ? bench.once("exit", resolve) && bench.kill() : resolve())),
+  );
+  const isReady = await new Promise((resolve) => {
+    bench.once("message", () => resolve(true));
+    bench.once("exit", () => resolve(false));
+  });
+  if (!isReady)
+    console.error(
+      `The simulated bench did not start: are the ports from ${benchPort} on free? BENCH_PORT sets others.`,
+    );
+  return benchPort;
+}
+
+async function startBuilt(databaseUrl, benchPort) {
   ensureClientBuild();
   const { register } = await import("tsx/esm/api");
   register();
   const { startServer } = await import("../server/src/startServer.ts");
-  const server = await startServer({ databaseUrl, port, withDemo });
+  const server = await startServer({ databaseUrl, port, withDemo, benchPort });
   undo.push(() => server.close());
   return server.address;
 }
 
-async function startDev(databaseUrl) {
+async function startDev(databaseUrl, benchPort) {
   const apiPort = port + 1;
-  const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(apiPort) };
+  const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(apiPort), BENCH_PORT: String(benchPort) };
   const args = ["--watch", "--watch-preserve-output", "--import", "tsx", "server/src/main.ts"];
   const api = spawn(process.execPath, args, { cwd: checkout, env, stdio: "inherit" });
   undo.push(

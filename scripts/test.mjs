@@ -41,7 +41,7 @@ process.exit(totals.failed === 0 ? 0 : 1);
 function staticChecks() {
   const bin = (name) => join(checkout, "node_modules/.bin", name);
   check("format and lint", bin("biome"), ["check", ".", "--error-on-warnings"]);
-  for (const project of ["core", "core/tsconfig.test.json", "contract", "server", "web", "e2e"]) {
+  for (const project of ["core", "core/tsconfig.test.json", "contract", "server", "web", "bench", "e2e"]) {
     check(`types of ${project}`, bin("tsc"), ["-p", project]);
   }
   check("import directions", process.execPath, [join(checkout, "scripts/checkImports.mjs")]);

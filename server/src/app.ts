@@ -12,6 +12,7 @@ import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
 import { houseRuleRoutes } from "./features/houseRules/houseRuleRoutes";
+import { instrumentRoutes } from "./features/instruments/instrumentRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
@@ -53,6 +54,7 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     energyRoutes,
     familyRoutes,
     houseRuleRoutes,
+    instrumentRoutes,
     jobRoutes,
     peopleRoutes,
     photoRoutes,

@@ -3,6 +3,8 @@ import { pino } from "pino";
 import { createApp } from "./app";
 import { openDatabase } from "./database/database";
 import { loadDemoShop } from "./database/demo/loadDemoShop";
+import { InstrumentHub } from "./instruments/instrumentHub";
+import { loadInstruments } from "./records/loadInstruments";
 
 export interface RunningServer {
   readonly address: string;
@@ -14,6 +16,8 @@ export async function startServer(environment: {
   readonly databaseUrl: string;
   readonly port: number;
   readonly withDemo: boolean;
+  /** Where the simulated bench listens. */
+  readonly benchPort: number;
 }): Promise<RunningServer> {
   const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
   const database = openDatabase(environment.databaseUrl);
@@ -26,7 +30,9 @@ export async function startServer(environment: {
     throw error;
   }
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
-  const app = createApp({ database, logger, now, webFolder });
+  const instruments = new InstrumentHub(environment.benchPort, now);
+  instruments.setUp(await loadInstruments(database));
+  const app = createApp({ database, instruments, logger, now, webFolder });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -37,6 +43,7 @@ export async function startServer(environment: {
   return {
     address: `http://127.0.0.1:${port}`,
     close: async () => {
+      instruments.close();
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       server.closeAllConnections();
       await closed;

@@ -5,14 +5,19 @@ import { pino } from "pino";
 import request from "supertest";
 import { createApp } from "../app";
 import { type Database, openDatabase } from "../database/database";
+import { InstrumentHub } from "../instruments/instrumentHub";
 
 export interface TestApp {
   readonly app: Express;
   readonly database: Database;
+  readonly instruments: InstrumentHub;
   /** The clock of the application; tests move it. */
   setNow(moment: Date): void;
   close(): Promise<void>;
 }
+
+/** Nothing of a test talks to a simulated bench unless it sets one up. */
+const unusedPort = 1;
 
 const template = "pale_cap_template";
 
@@ -28,14 +33,23 @@ export async function openTestApp(): Promise<TestApp> {
   });
   const database = openDatabase(`${address}${name}`);
   let now = new Date("2026-11-23T12:00:00Z");
-  const app = createApp({ database, logger: pino({ level: "silent" }), now: () => now });
+  const times = {
+    pollMilliseconds: 15,
+    patienceMilliseconds: 300,
+    retryMilliseconds: 30,
+    longestWaitMilliseconds: 100,
+  };
+  const instruments = new InstrumentHub(unusedPort, () => now, times);
+  const app = createApp({ database, instruments, logger: pino({ level: "silent" }), now: () => now });
   return {
     app,
     database,
+    instruments,
     setNow: (moment) => {
       now = moment;
     },
     close: async () => {
+      instruments.close();
       await database.close();
       await onPostgres(address, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
     },

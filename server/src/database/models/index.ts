@@ -11,6 +11,7 @@ import { customers } from "./customers";
 import { energyStores } from "./energyStores";
 import { fittedParts } from "./fittedParts";
 import { houseRuleChanges } from "./houseRuleChanges";
+import { instruments } from "./instruments";
 import { jobCustomers } from "./jobCustomers";
 import { jobFamilies } from "./jobFamilies";
 import { jobs } from "./jobs";
@@ -48,6 +49,7 @@ const definitions = {
   energyStores,
   fittedParts,
   houseRuleChanges,
+  instruments,
   jobCustomers,
   jobs,
   judgementSnapshots,

@@ -1,0 +1,88 @@
+import { type InstrumentKind, overRange, type ProbeState, probeStates } from "@pale-cap/contract";
+import type { Command } from "../protocol/commandLine";
+import { type ProbePoints, probePoints } from "../virtualSupply/probePoints";
+import type { Bench } from "./bench";
+
+/** An error as an instrument keeps it until it is asked for. */
+export class CommandError extends Error {
+  constructor(
+    readonly code: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** What one command does: an answer line, or nothing. */
+export type Handler = (command: Command) => string | null;
+
+/** An instrument as the line server drives it. */
+export interface Instrument {
+  readonly kind: InstrumentKind;
+  readonly identity: string;
+  readonly handlers: Readonly<Record<string, Handler>>;
+}
+
+export const printNumber = (value: number | null) =>
+  value === null || !Number.isFinite(value) ? String(overRange) : value.toExponential(5);
+
+/** Three and a half digits, as a bench meter shows them. */
+export const toDigits = (value: number, digits: number) => (value === 0 ? 0 : Number(value.toPrecision(digits)));
+
+/** Where an instrument's probes sit, with the commands that move them. */
+export class Probes {
+  points: ProbePoints | null = null;
+  connectedAtSeconds = 0;
+
+  constructor(private readonly bench: Bench) {
+    bench.onSupplyChanged(() => {
+      this.points = null;
+    });
+  }
+
+  readonly handlers: Readonly<Record<string, Handler>> = {
+    "ROUT:PROB": ({ isQuery, parameters }) => {
+      if (isQuery) return this.points ? `${this.points.text},${this.points.state}` : "NONE";
+      if (parameters.length === 0) throw new CommandError(-109, "Missing parameter");
+      const state = probeStates.find((one) => one === parameters.at(-1)?.toUpperCase());
+      const text = parameters.slice(0, state ? -1 : undefined).join(",");
+      this.connect(text, state ?? "IN");
+      return null;
+    },
+  };
+
+  private connect(text: string, state: ProbeState): void {
+    if (text.toUpperCase() === "NONE") {
+      this.points = null;
+      return;
+    }
+    const points = probePoints(this.bench.supply.scenario, text, state);
+    if (!points) throw new CommandError(-224, `No such point on this board: ${text}`);
+    this.points = points;
+    this.connectedAtSeconds = this.bench.now();
+  }
+}
+
+export const positiveParameter = ({ parameters }: Command): number => {
+  const value = Number(parameters[0]);
+  if (!(value > 0) || !Number.isFinite(value)) throw new CommandError(-222, "Data out of range");
+  return value;
+};
+
+export const switchParameter = ({ parameters }: Command): boolean => {
+  const word = parameters[0]?.toUpperCase();
+  if (word === "ON" || word === "1") return true;
+  if (word === "OFF" || word === "0") return false;
+  throw new CommandError(-224, "ON or OFF is needed");
+};
+
+/** A choice among words, set and asked for by one header. */
+export function wordHandler<T extends string>(words: readonly T[], read: () => T, write: (word: T) => void): Handler {
+  return ({ isQuery, parameters }) => {
+    if (isQuery) return read();
+    const found = words.find((word) => word === parameters[0]?.toUpperCase());
+    if (!found) throw new CommandError(-224, `One of ${words.join(", ")} is needed`);
+    write(found);
+    return null;
+  };
+}

@@ -1,0 +1,46 @@
+import { CommandError, type Instrument } from "../instruments/instrument";
+import { parseCommand } from "./commandLine";
+
+/** Errors that wait to be asked for; a full queue says so once. */
+const longestQueue = 20;
+
+/** One instrument as one line after the other is put to it: answers, and keeps its errors until asked. */
+export class LineSession {
+  private readonly errors: string[] = [];
+
+  constructor(private readonly instrument: Instrument) {}
+
+  /** @returns the answer line, or null where none is due */
+  take(line: string): string | null {
+    if (line.trim() === "") return null;
+    const command = parseCommand(line);
+    if (!command) return this.keep(-102, "Syntax error");
+    switch (command.header) {
+      case "*IDN":
+        return this.instrument.identity;
+      case "*CLS":
+        this.errors.length = 0;
+        return null;
+      case "SYST:ERR":
+        return this.errors.shift() ?? '0,"No error"';
+    }
+    const handler = Object.hasOwn(this.instrument.handlers, command.header)
+      ? this.instrument.handlers[command.header]
+      : undefined;
+    if (!handler) return this.keep(-113, "Undefined header");
+    try {
+      return handler(command);
+    } catch (error) {
+      if (!(error instanceof CommandError)) throw error;
+      this.keep(error.code, error.message);
+      // A query is answered in any case, or the other side would wait: the number for "reads nothing".
+      return command.isQuery ? "9.9e37" : null;
+    }
+  }
+
+  private keep(code: number, message: string): null {
+    if (this.errors.length < longestQueue) this.errors.push(`${code},"${message}"`);
+    else this.errors[longestQueue - 1] = '-350,"Queue overflow"';
+    return null;
+  }
+}

@@ -1,0 +1,42 @@
+import { connect } from "node:net";
+import type { Duplex } from "node:stream";
+import { benchPort, type InstrumentValues } from "@pale-cap/contract";
+
+const connectMilliseconds = 1500;
+
+/** Opens the stream to an instrument as it was set up: a simulated one, a TCP port, or a serial device. */
+export async function openLine(values: InstrumentValues, benchBasePort: number): Promise<Duplex> {
+  switch (values.transport) {
+    case "simulated":
+      return openTcp("127.0.0.1", benchPort(values.kind, benchBasePort));
+    case "tcp":
+      return openTcp(values.host ?? "", values.port ?? 0);
+    case "serial":
+      return openSerial(values.devicePath ?? "", values.baudRate ?? 9600);
+  }
+}
+
+function openTcp(host: string, port: number): Promise<Duplex> {
+  return new Promise((resolve, reject) => {
+    const socket = connect({ host, port });
+    const timer = setTimeout(() => socket.destroy(new Error(`${host}:${port} does not answer`)), connectMilliseconds);
+    socket.once("connect", () => {
+      clearTimeout(timer);
+      socket.setNoDelay(true);
+      resolve(socket);
+    });
+    socket.once("error", (error) => {
+      clearTimeout(timer);
+      reject(error);
+    });
+  });
+}
+
+/** The serial library is loaded only where a shop has such a device: its native part need not work elsewhere. */
+async function openSerial(path: string, baudRate: number): Promise<Duplex> {
+  const { SerialPort } = await import("serialport");
+  return new Promise((resolve, reject) => {
+    const port = new SerialPort({ path, baudRate, autoOpen: false });
+    port.open((error) => (error ? reject(error) : resolve(port)));
+  });
+}
