@@ -4,7 +4,12 @@ export * from "./board/sections";
 export { walkOrder } from "./board/walkOrder";
 export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";
 export { canSurfaceSquareMetres } from "./capacitors/canSurface";
-export { type CapacitorClass, capacitorClasses, type LiquidCapacitorClass } from "./capacitors/capacitorClass";
+export {
+  type CapacitorClass,
+  capacitorClasses,
+  hasPolymer,
+  type LiquidCapacitorClass,
+} from "./capacitors/capacitorClass";
 export { compensatedEsr } from "./capacitors/compensatedEsr";
 export { dissipationFactorLimitRatio } from "./capacitors/dissipationFactorLimit";
 export { type EsrSource, type ExpectedEsr, expectedEsr } from "./capacitors/expectedEsr";

@@ -32,6 +32,7 @@ export function samplePosition(designator: string, more: Partial<BoardPosition> 
     boardNegativeDegrees: 90,
     fixing: null,
     heatSource: null,
+    outlineHeightMetres: null,
     ...more,
   };
 }
@@ -70,6 +71,8 @@ export function sampleReading(designator: string, more: Partial<Reading> = {}): 
     fittedPartId: `part-${designator}`,
     quantity: "esr",
     value: 0.04,
+    coarseCode: null,
+    terminals: null,
     circuitState: "lead_lifted",
     frequencyHertz: 100e3,
     temperatureCelsius: null,

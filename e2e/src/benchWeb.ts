@@ -85,6 +85,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
         boardNegativeDegrees: 90,
         fixing: null,
         heatSource: null,
+        outlineHeightMetres: null,
       }),
       insert("fittedPart", partId, {
         positionId,
@@ -113,6 +114,8 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
       fittedPartId: part.partId,
       quantity: isEsr ? "esr" : "capacitance",
       value: isEsr ? 0.03 + (n % 50) / 1000 : 0.00085 + (n % 30) * 1e-5,
+      coarseCode: null,
+      terminals: null,
       uncertainty: null,
       circuitState: n % 4 === 0 ? "in_circuit" : "lead_lifted",
       frequencyHertz: isEsr ? 100e3 : 120,

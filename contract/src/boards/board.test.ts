@@ -59,6 +59,8 @@ describe("schemas at the boundary", () => {
       fittedPartId: id,
       quantity: "esr",
       value: 0.041,
+      coarseCode: null,
+      terminals: null,
       uncertainty: null,
       circuitState: "out",
       frequencyHertz: 100e3,

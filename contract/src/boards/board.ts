@@ -24,6 +24,7 @@ import {
   number,
   strictObject,
   textField,
+  tuple,
   wordField,
 } from "../fields/fields";
 
@@ -37,12 +38,39 @@ export const boardLimits = {
   railAmps: 200,
 } as const;
 
+const pointSchema = () => tuple([finiteNumber().required(), finiteNumber().required()]);
+
 export const boardSchema = strictObject({
   name: nullableText(80),
   widthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
   depthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
   barrierMetres: nullableBetween(0, boardLimits.boardMetres),
   lidHeightMetres: nullablePositive(boardLimits.lengthMetres),
+  /** Corners of an outline that is no rectangle, within width and depth. */
+  outline: array().of(pointSchema().required()).min(3).max(60).nullable().defined(),
+  lidZones: array()
+    .of(
+      strictObject({
+        xMetres: finiteNumber().min(0).max(boardLimits.boardMetres).required(),
+        yMetres: finiteNumber().min(0).max(boardLimits.boardMetres).required(),
+        widthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
+        depthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
+        heightMetres: finiteNumber().moreThan(0).max(boardLimits.lengthMetres).required(),
+      }).required(),
+    )
+    .max(12)
+    .required(),
+  /** A photo beneath the drawing: two of its points, where they lie on the board, in metres. */
+  underlay: strictObject({
+    photoId: idField(),
+    fromPixels: pointSchema().required(),
+    toPixels: pointSchema().required(),
+    fromMetres: pointSchema().required(),
+    toMetres: pointSchema().required(),
+  })
+    .nullable()
+    .default(undefined)
+    .defined(),
 });
 export type BoardValues = InferType<typeof boardSchema>;
 
@@ -64,6 +92,7 @@ export const positionSchema = strictObject({
   yMetres: nullableBetween(0, boardLimits.boardMetres),
   outlineWidthMetres: nullablePositive(boardLimits.lengthMetres),
   outlineDepthMetres: nullablePositive(boardLimits.lengthMetres),
+  outlineHeightMetres: nullablePositive(boardLimits.lengthMetres),
   pitchMetres: nullablePositive(0.05),
   polarityMark: nullableWord<PolarityMark>(polarityMarks),
   boardNegativeDegrees: nullableBetween(0, 359.999),

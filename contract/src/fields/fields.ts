@@ -1,4 +1,4 @@
-import { array, boolean, mixed, number, object, setLocale, string } from "yup";
+import { array, boolean, mixed, number, object, setLocale, string, tuple } from "yup";
 
 /* biome-ignore-start lint/suspicious/noTemplateCurlyInString: placeholders of Yup */
 setLocale({
@@ -81,4 +81,4 @@ function isDay(value: string): boolean {
 export const strictObject: typeof object = ((shape: Parameters<typeof object>[0]) =>
   object(shape).noUnknown().strict()) as typeof object;
 
-export { array, boolean, mixed, number, object, string };
+export { array, boolean, mixed, number, object, string, tuple };

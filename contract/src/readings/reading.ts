@@ -1,11 +1,15 @@
 import {
   type CircuitState,
+  type CoarseCode,
   circuitStates,
+  coarseCodesOf,
+  observations,
   type QuantityKind,
   quantities,
   type SignState,
   type TargetKind,
   targetKinds,
+  testerBands,
   type VisualSign,
   visualSigns,
 } from "@pale-cap/core";
@@ -32,7 +36,16 @@ export const readingLimits: Readonly<Record<QuantityKind, readonly [number, numb
   dc_voltage: [-2000, 2000],
   ripple_voltage: [0, 500],
   voltage_loss: [0, 1],
-  resistance: [0, 100e6],
+  resistance: [0, 200e6],
+  dissipation: [0, 1000],
+  leakage_current: [0, 1],
+  ac_voltage: [0, 2000],
+  diode_drop: [0, 20],
+  temperature: [-60, 400],
+  time: [0, 86_400],
+  power: [0, 20e3],
+  tester_band: [0, 0],
+  observation: [0, 0],
 };
 
 /** What was falsified or limited by the way of measuring. */
@@ -42,6 +55,9 @@ export const rigSchema = strictObject({
   isElectronicLimiter: boolean().required(),
   areLeadsZeroed: boolean().required(),
   measuredAt: nullableText(40),
+  /** A home-made leakage test: the known voltage and the resistor in series. */
+  testVolts: nullablePositive(1000).optional(),
+  seriesOhms: nullablePositive(100e6).optional(),
 });
 
 /** A reading as logged: append-only; a correction or a withdrawal supersedes. */
@@ -56,9 +72,23 @@ export const readingSchema = strictObject({
     .defined()
     .when(["quantity", "isWithdrawn"], ([quantity, isWithdrawn], schema) => {
       if (isWithdrawn) return schema;
+      if (coarseCodesOf(quantity as QuantityKind)) {
+        return schema.test("none", "must be null beside a word", (value) => value === null);
+      }
       const [least, most] = readingLimits[quantity as QuantityKind] ?? [0, 0];
       return schema.nonNullable().min(least).max(most);
     }),
+  coarseCode: nullableWord<CoarseCode>([...testerBands, ...observations]).when(
+    ["quantity", "isWithdrawn"],
+    ([quantity, isWithdrawn], schema) =>
+      isWithdrawn
+        ? schema
+        : schema.test("fits", "does not belong to this quantity", (code) => {
+            const codes = coarseCodesOf(quantity as QuantityKind);
+            return codes ? code != null && codes.includes(code) : code === null;
+          }),
+  ),
+  terminals: nullableText(40),
   uncertainty: nullablePositive(1e6),
   circuitState: nullableWord<CircuitState>(circuitStates),
   frequencyHertz: nullablePositive(10e6),

@@ -1,6 +1,18 @@
 import type { CapacitorClass } from "../capacitors/capacitorClass";
 import type { Section } from "./sections";
 
+/** A point on a board or in a photo, metres or pixels. */
+export type Point = [x: number, y: number];
+
+/** A part of the lid that stands at its own height. */
+export interface LidZone {
+  readonly xMetres: number;
+  readonly yMetres: number;
+  readonly widthMetres: number;
+  readonly depthMetres: number;
+  readonly heightMetres: number;
+}
+
 /** A rail or node. Section belongs to the net; banks are derived from it. */
 export interface BoardNet {
   readonly id: string;
@@ -51,6 +63,8 @@ export interface BoardPosition {
   /** Outline of parts that are not round cans. */
   readonly outlineWidthMetres: number | null;
   readonly outlineDepthMetres: number | null;
+  /** How far it stands above the board: heat sinks and tall parts are in a new can's way. */
+  readonly outlineHeightMetres: number | null;
   readonly pitchMetres: number | null;
   readonly polarityMark: PolarityMark | null;
   /** Direction in which the board's own mark puts the negative side; 0 is right, 90 is down. */

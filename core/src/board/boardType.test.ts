@@ -12,7 +12,15 @@ const typePosition = (designator: string, more: object = {}) => {
 };
 const { id: _, ...net } = sampleNet();
 const type: BoardTypeContent = {
-  board: { name: "Halden", widthMetres: 0.15, depthMetres: 0.1, barrierMetres: null, lidHeightMetres: null },
+  board: {
+    name: "Halden",
+    widthMetres: 0.15,
+    depthMetres: 0.1,
+    barrierMetres: null,
+    lidHeightMetres: null,
+    outline: null,
+    lidZones: [],
+  },
   nets: [{ ...net, lineageId: "line-12" }],
   positions: [typePosition("C1"), typePosition("C2")],
 };

@@ -1,5 +1,5 @@
 import type { CapacitorClass } from "../capacitors/capacitorClass";
-import type { BoardNet, BoardPosition, FittedPart } from "./board";
+import type { BoardNet, BoardPosition, FittedPart, LidZone, Point } from "./board";
 
 /** A net or place of a board type, with the lineage that its copies on boards keep. */
 export type TypeNet = Omit<BoardNet, "id"> & { readonly lineageId: string };
@@ -19,6 +19,8 @@ export interface BoardTypeContent {
     readonly depthMetres: number;
     readonly barrierMetres: number | null;
     readonly lidHeightMetres: number | null;
+    readonly outline: Point[] | null;
+    readonly lidZones: LidZone[];
   };
   readonly nets: readonly TypeNet[];
   readonly positions: readonly TypePosition[];

@@ -3,7 +3,7 @@ import { judgementConstants } from "../constants/judgementConstants";
 import { clamp } from "../numerics/clamp";
 import { requirePositive } from "../numerics/requireRange";
 import { canImpedance } from "./canImpedance";
-import type { CapacitorClass, LiquidCapacitorClass } from "./capacitorClass";
+import { type CapacitorClass, hasPolymer, type LiquidCapacitorClass } from "./capacitorClass";
 import { dissipationFactorLimitRatio } from "./dissipationFactorLimit";
 import { seriesResistanceTemperatureFactor } from "./seriesResistanceTemperatureFactor";
 
@@ -64,7 +64,7 @@ export function expectedEsr(
     if (value != null) requirePositive(key, value);
   }
   const { capacitorClass } = question;
-  return capacitorClass === "polymer"
+  return hasPolymer(capacitorClass)
     ? polymerEsr(question, constants)
     : liquidEsr({ ...question, capacitorClass }, constants);
 }

@@ -3,7 +3,7 @@ import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
 import { clamp } from "../numerics/clamp";
 import { requireFinite } from "../numerics/requireRange";
-import type { CapacitorClass } from "./capacitorClass";
+import { type CapacitorClass, hasPolymer } from "./capacitorClass";
 
 /**
  * How the electrolyte's series resistance changes with temperature, against 20 degrees C.
@@ -25,7 +25,7 @@ export function seriesResistanceTemperatureFactor(
   if (temperatureCelsius <= -273.15) {
     throw new OutOfRangeError("temperatureCelsius", temperatureCelsius, "above absolute zero");
   }
-  if (capacitorClass === "polymer") return { factorRatio: 1, isClamped: false };
+  if (hasPolymer(capacitorClass)) return { factorRatio: 1, isClamped: false };
   const clamped = clamp(temperatureCelsius, constants.kT_min_C, constants.kT_max_C);
   const a = constants.kT_a;
   return {

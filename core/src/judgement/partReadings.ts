@@ -13,13 +13,10 @@ export interface ReadingGroup extends CombinedValue {
 }
 
 /** Bench habits where a reading does not say: ESR testers work at 100 kHz, capacitance meters at 120 Hz, rooms at 20. */
-const assumedFrequencyHertz: Readonly<Record<QuantityKind, number>> = {
+const assumedFrequencyHertz: Readonly<Partial<Record<QuantityKind, number>>> = {
   esr: 100e3,
   capacitance: 120,
-  dc_voltage: 0,
-  ripple_voltage: 0,
-  voltage_loss: 0,
-  resistance: 0,
+  dissipation: 120,
 };
 const assumedTemperatureCelsius = 20;
 
@@ -47,7 +44,7 @@ function combineGroup(members: readonly Reading[]): ReadingGroup {
     ...combineRepeats(members.map((reading) => reading.value as number)),
     quantity: first.quantity,
     isInCircuit: isInCircuit(first),
-    frequencyHertz: first.frequencyHertz ?? assumedFrequencyHertz[first.quantity],
+    frequencyHertz: first.frequencyHertz ?? assumedFrequencyHertz[first.quantity] ?? 0,
     temperatureCelsius: first.temperatureCelsius ?? assumedTemperatureCelsius,
     readingIds: members.map((reading) => reading.id),
   };

@@ -21,6 +21,7 @@ export const classWords: Readonly<Record<CapacitorClass, readonly string[]>> = {
   lowz: ["lowz"],
   ultra: ["ultra"],
   polymer: ["poly", "polymer"],
+  hybrid: ["hybrid"],
 };
 
 /** Where the stripe points, as 0 right, 90 down. */

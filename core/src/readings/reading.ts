@@ -1,6 +1,34 @@
 /** What can be read; the unit follows from it. */
-export const quantities = ["esr", "capacitance", "dc_voltage", "ripple_voltage", "voltage_loss", "resistance"] as const;
+export const quantities = [
+  "esr",
+  "capacitance",
+  "dc_voltage",
+  "ripple_voltage",
+  "voltage_loss",
+  "resistance",
+  "dissipation",
+  "leakage_current",
+  "ac_voltage",
+  "diode_drop",
+  "temperature",
+  "time",
+  "power",
+  "tester_band",
+  "observation",
+] as const;
 export type QuantityKind = (typeof quantities)[number];
+
+/** What a coarse tester shows instead of a number. Never turned into invented ohms. */
+export const testerBands = ["band_good", "band_doubtful", "band_bad", "leaky_or_in_circuit", "no_reading"] as const;
+/** What a nose, an ear or a finger says. */
+export const observations = ["smell", "whine", "tick", "hiss", "hot", "warm", "cold", "turns_hard", "other"] as const;
+export type CoarseCode = (typeof testerBands)[number] | (typeof observations)[number];
+
+/** The words that stand for a value; null where the quantity is a number. */
+export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | null {
+  if (quantity === "tester_band") return testerBands;
+  return quantity === "observation" ? observations : null;
+}
 
 /** in_circuit: nothing lifted; lead_lifted: one lead free; out: on the bench. */
 export const circuitStates = ["in_circuit", "lead_lifted", "out"] as const;
@@ -25,8 +53,12 @@ export interface Reading {
   readonly targetId: string;
   readonly fittedPartId: string | null;
   readonly quantity: QuantityKind;
-  /** SI; null only in a withdrawal. */
+  /** SI (degrees Celsius for temperatures); null in a withdrawal and beside a coarse code. */
   readonly value: number | null;
+  /** Instead of a value, for coarse testers and for what was smelt, heard or felt. */
+  readonly coarseCode: CoarseCode | null;
+  /** Which pins or points of the target, where it has more than two. */
+  readonly terminals: string | null;
   readonly circuitState: CircuitState | null;
   readonly frequencyHertz: number | null;
   readonly temperatureCelsius: number | null;

@@ -1,5 +1,5 @@
 import { type Section, sectionFacts } from "../board/sections";
-import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { judgementConstants } from "../constants/judgementConstants";
 import { lifeWithRippleHeating } from "../life/lifeWithRipple";
 import { missionLife } from "../life/missionLife";
@@ -107,7 +107,7 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     position: sectionFacts[section].positionClass,
     railVolts: requirement.railVolts,
     original: requirement.original,
-    replacement: { ...part, technology: part.capacitorClass === "polymer" ? "polymer" : "liquid" },
+    replacement: { ...part, technology: hasPolymer(part.capacitorClass) ? "polymer" : "liquid" },
   });
   const life = expectedLife(requirement, part);
   const rejections = limitRejections(requirement, part);

@@ -2,7 +2,7 @@ import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
 import { sectionFacts } from "../board/sections";
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
-import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
 import { type MissionProfile, missionProfile, type Purpose } from "../life/missionProfile";
 import type { ComparedPart } from "./checkReplacement";
@@ -173,7 +173,7 @@ function originalPart(part: FittedPart, capacitanceFarads: number, ratedVolts: n
     ratedVolts,
     esrOhms,
     rippleAmpsRms: ratedRipple(part, ratedVolts, capacitorClass, esrOhms),
-    technology: capacitorClass === "polymer" ? "polymer" : "liquid",
+    technology: hasPolymer(capacitorClass) ? "polymer" : "liquid",
   };
 }
 
@@ -185,7 +185,7 @@ function ratedRipple(
 ): number | null {
   const { diameterMetres, heightMetres } = part;
   if (diameterMetres === null || heightMetres === null || esrOhms === null) return null;
-  if (capacitorClass !== "polymer" && ratedVolts <= 100) {
+  if (!hasPolymer(capacitorClass) && ratedVolts <= 100) {
     return canImpedance({ diameterMetres, heightMetres, ratedVolts, capacitorClass }).ratedRippleAmpsRms;
   }
   return pseudoRatedRippleAmpsRms(canSurfaceSquareMetres(diameterMetres, heightMetres), esrOhms);

@@ -36,9 +36,9 @@ export async function loadBoardParts(
 
 /** The board as a copy takes it: places, rails and what was found on them, without readings and replacements. */
 export function toContent({ board, nets, positions, found }: BoardParts): BoardTypeContent {
-  const { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres } = board;
+  const { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres, outline, lidZones } = board;
   return {
-    board: { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres },
+    board: { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres, outline: outline ?? null, lidZones },
     nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, ...net }) => net),
     positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, ...position }) => ({
       ...position,

@@ -119,6 +119,7 @@ export const positionValues = {
   boardNegativeDegrees: 90,
   fixing: null,
   heatSource: null,
+  outlineHeightMetres: null,
 };
 
 export const partValues = {
@@ -162,6 +163,8 @@ export function readingBody(part: MadePart, more: object = {}) {
     fittedPartId: part.partId,
     quantity: "esr",
     value: 0.04,
+    coarseCode: null,
+    terminals: null,
     uncertainty: null,
     circuitState: "lead_lifted",
     frequencyHertz: 100e3,

@@ -11,6 +11,9 @@ const board: Board = {
   depthMetres: 0.06,
   barrierMetres: null,
   lidHeightMetres: null,
+  outline: null,
+  lidZones: [],
+  underlay: null,
 };
 const at = (designator: string, more: object = {}) => samplePosition(designator, more) as unknown as Position;
 const part = (designator: string, more: object = {}) => samplePart(designator, more) as unknown as FittedPartRow;

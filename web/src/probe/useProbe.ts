@@ -160,6 +160,8 @@ function draftReading(of: {
     fittedPartId: isPowered ? null : (currentPart(of.detail.fittedParts, target.id)?.id ?? null),
     quantity,
     value: of.value,
+    coarseCode: null,
+    terminals: null,
     uncertainty: null,
     circuitState: isPowered ? null : settings.circuitState,
     frequencyHertz: frequencies[quantity] ?? null,

@@ -44,6 +44,15 @@ export const quantityFacts: Readonly<Record<QuantityKind, { readonly label: stri
   ripple_voltage: { label: "Ripple p-p", unit: "V" },
   voltage_loss: { label: "Vloss", unit: "%" },
   resistance: { label: "Ohms", unit: "Ω" },
+  dissipation: { label: "D", unit: "" },
+  leakage_current: { label: "Leakage", unit: "A" },
+  ac_voltage: { label: "AC", unit: "V" },
+  diode_drop: { label: "Diode", unit: "V" },
+  temperature: { label: "Temperature", unit: "°C" },
+  time: { label: "Time", unit: "s" },
+  power: { label: "Power", unit: "W" },
+  tester_band: { label: "Tester band", unit: "" },
+  observation: { label: "Seen, heard, felt", unit: "" },
 };
 
 export const circuitLabels: Readonly<Record<CircuitState, string>> = {

@@ -27,7 +27,13 @@ export const partKindLabels: Readonly<Record<PartKind, string>> = {
   "heat-sink": "heat sink",
 };
 
-const classLabels = { gp: "general purpose", lowz: "low impedance", ultra: "very low impedance", polymer: "polymer" };
+const classLabels = {
+  gp: "general purpose",
+  lowz: "low impedance",
+  ultra: "very low impedance",
+  polymer: "polymer",
+  hybrid: "hybrid",
+};
 
 /** What was understood of a line, piece by piece, in the order of a sleeve. */
 export function understoodWords(entry: PartEntry, railName: string | null): readonly string[] {

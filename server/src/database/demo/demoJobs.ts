@@ -1,6 +1,9 @@
 import { noIntakeDetails } from "@pale-cap/contract";
 import { capacitor, type DemoClosedJob, type DemoJob, measured, net } from "./demoJob";
 
+/** A rectangle under one flat lid, without a photo beneath. */
+const plainBoard = { outline: null, lidZones: [], underlay: null };
+
 const hour = 60;
 const day = 24 * hour;
 
@@ -48,6 +51,7 @@ const monitor: DemoJob = {
     depthMetres: 0.104,
     barrierMetres: 0.074,
     lidHeightMetres: 0.028,
+    ...plainBoard,
   },
   nets: {
     bulk: net("Bulk", "bulk", 325),
@@ -145,6 +149,7 @@ const television: DemoJob = {
     depthMetres: 0.16,
     barrierMetres: 0.135,
     lidHeightMetres: 0.018,
+    ...plainBoard,
   },
   nets: {
     pfc: net("PFC bus", "pfc", 385),
@@ -210,6 +215,7 @@ const consoleBrick: DemoJob = {
     depthMetres: 0.07,
     barrierMetres: 0.055,
     lidHeightMetres: 0.027,
+    ...plainBoard,
   },
   nets: {
     bulk: net("Bulk", "bulk", 325),
@@ -272,7 +278,14 @@ const adapter: DemoJob = {
     priceLimitMinor: 2500,
   },
   dueInDays: 2,
-  board: { name: null, widthMetres: 0.09, depthMetres: 0.045, barrierMetres: 0.05, lidHeightMetres: null },
+  board: {
+    name: null,
+    widthMetres: 0.09,
+    depthMetres: 0.045,
+    barrierMetres: 0.05,
+    lidHeightMetres: null,
+    ...plainBoard,
+  },
   nets: {},
   capacitors: [],
   outlines: [],
@@ -300,7 +313,14 @@ const tillDisplay: DemoJob = {
     priceLimitMinor: 6000,
   },
   dueInDays: null,
-  board: { name: "Counter 2 supply", widthMetres: 0.1, depthMetres: 0.07, barrierMetres: 0.05, lidHeightMetres: 0.03 },
+  board: {
+    name: "Counter 2 supply",
+    widthMetres: 0.1,
+    depthMetres: 0.07,
+    barrierMetres: 0.05,
+    lidHeightMetres: 0.03,
+    ...plainBoard,
+  },
   nets: {
     bulk: net("Bulk", "bulk", 325),
     vcc: net("Vcc", "vcc", 15),
@@ -359,7 +379,14 @@ const instrument: DemoJob = {
     symptoms: ["ripple_mains", "hum"],
   },
   dueInDays: 5,
-  board: { name: "Logger 8 supply", widthMetres: 0.12, depthMetres: 0.08, barrierMetres: 0.06, lidHeightMetres: 0.045 },
+  board: {
+    name: "Logger 8 supply",
+    widthMetres: 0.12,
+    depthMetres: 0.08,
+    barrierMetres: 0.06,
+    lidHeightMetres: 0.045,
+    ...plainBoard,
+  },
   nets: {
     bulk: net("Bulk", "bulk", 325),
     "15 V": net("15 V", "output", 15, 0.8),

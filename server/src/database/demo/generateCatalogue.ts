@@ -4,6 +4,7 @@ import {
   canImpedance,
   canSurfaceSquareMetres,
   expectedEsr,
+  hasPolymer,
   pseudoRatedRippleAmpsRms,
 } from "@pale-cap/core";
 
@@ -163,7 +164,7 @@ function toPart(
     temperatureCelsius: 20,
   }).highOhms;
   const rippleAmpsRms =
-    capacitorClass !== "polymer" && ratedVolts <= 100
+    !hasPolymer(capacitorClass) && ratedVolts <= 100
       ? canImpedance({ ...size, capacitorClass }).ratedRippleAmpsRms
       : pseudoRatedRippleAmpsRms(canSurfaceSquareMetres(diameterMetres, heightMetres), esrOhms);
   const lifeHours = one.lifeHours[can.diameterMm >= 12.5 ? 2 : can.diameterMm >= 8 ? 1 : 0] as number;

@@ -87,7 +87,14 @@ async function writeClosedJobs(
         .slice(0, 10),
     };
     await models.jobs.create(job, { transaction });
-    const board = { id: uuidFrom(random), jobId: id, widthMetres: 0.15, depthMetres: 0.1, barrierMetres: 0.07 };
+    const board = {
+      id: uuidFrom(random),
+      jobId: id,
+      widthMetres: 0.15,
+      depthMetres: 0.1,
+      barrierMetres: 0.07,
+      lidZones: [],
+    };
     await models.boards.create(board, { transaction });
   }
 }

@@ -1,3 +1,4 @@
+import type { BoardValues } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -11,6 +12,9 @@ export interface BoardRow {
   depthMetres: number;
   barrierMetres: number | null;
   lidHeightMetres: number | null;
+  outline: BoardValues["outline"];
+  lidZones: BoardValues["lidZones"];
+  underlay: BoardValues["underlay"];
 }
 
 export const boards = (sequelize: Sequelize) =>
@@ -24,4 +28,7 @@ export const boards = (sequelize: Sequelize) =>
     depthMetres: column.real,
     barrierMetres: column.real,
     lidHeightMetres: column.real,
+    outline: column.json,
+    lidZones: column.json,
+    underlay: column.json,
   });

@@ -15,6 +15,7 @@ export interface PositionRow {
   yMetres: number | null;
   outlineWidthMetres: number | null;
   outlineDepthMetres: number | null;
+  outlineHeightMetres: number | null;
   pitchMetres: number | null;
   polarityMark: PolarityMark | null;
   boardNegativeDegrees: number | null;
@@ -36,6 +37,7 @@ export const positions = (sequelize: Sequelize) =>
     yMetres: column.real,
     outlineWidthMetres: column.real,
     outlineDepthMetres: column.real,
+    outlineHeightMetres: column.real,
     pitchMetres: column.real,
     polarityMark: column.text,
     boardNegativeDegrees: column.real,

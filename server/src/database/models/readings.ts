@@ -18,6 +18,8 @@ export const readings = (sequelize: Sequelize) =>
     fittedPartId: column.id,
     quantity: column.text,
     value: column.real,
+    coarseCode: column.text,
+    terminals: column.text,
     uncertainty: column.real,
     circuitState: column.text,
     frequencyHertz: column.real,

@@ -55,6 +55,7 @@ export function boardRoutes({ database, now }: AppContext): ExpressRouter {
   async function applyChange(boardId: string, change: BoardChange, transaction: Transaction): Promise<void> {
     if (change.table === "board") {
       if (change.operation !== "update") throw new HttpProblem("conflict", "A board is only ever updated.");
+      await requireOwnPhoto(boardId, change.values?.underlay?.photoId, transaction);
       const key = { id: boardId, version: change.version ?? 0 };
       await updateFromVersion(models.boards, key, change.values ?? {}, transaction);
       return;
@@ -76,6 +77,19 @@ export function boardRoutes({ database, now }: AppContext): ExpressRouter {
     ];
     const key = { id: change.id, version: change.version ?? 0, scope: { boardId } as never };
     await updateFromVersion(table, key, deleted as never, transaction);
+  }
+
+  /** Only a photo of this job lies beneath its board. */
+  async function requireOwnPhoto(
+    boardId: string,
+    photoId: string | undefined,
+    transaction: Transaction,
+  ): Promise<void> {
+    if (!photoId) return;
+    const board = await models.boards.findByPk(boardId, { attributes: ["jobId"], transaction, raw: true });
+    const { jobId } = board as unknown as { jobId: string };
+    if (await models.photos.findOne({ where: { id: photoId, jobId }, transaction })) return;
+    throw new HttpProblem("conflict", "The photo is not of this job.", { errors: [fieldError("underlay")] });
   }
 
   /** A position may only sit on a net of its own board. */

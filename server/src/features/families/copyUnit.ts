@@ -38,6 +38,9 @@ export async function copyUnit(
   const parts = await loadBoardParts(database, source.id, transaction);
   if (!parts) return;
   const boardId = randomUUID();
-  await models.boards.create({ ...parts.board, id: boardId, jobId: unit.id, version: 1 }, { transaction });
+  await models.boards.create(
+    { ...parts.board, underlay: null, id: boardId, jobId: unit.id, version: 1 },
+    { transaction },
+  );
   await fillBoard(database, boardId, toContent(parts), transaction);
 }

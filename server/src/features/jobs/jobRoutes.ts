@@ -23,7 +23,7 @@ import { loadJob } from "../../records/loadJobs";
 import { loadRuleChanges } from "../../records/ruleChanges";
 
 /** A new board's size, until somebody measures: a common supply board. */
-const assumedBoard = { widthMetres: 0.18, depthMetres: 0.12, barrierMetres: 0.09 } as const;
+const assumedBoard = { widthMetres: 0.18, depthMetres: 0.12, barrierMetres: 0.09, lidZones: [] };
 
 export const coreVersion = "0.1.0";
 

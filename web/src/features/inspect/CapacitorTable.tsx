@@ -304,7 +304,7 @@ function Cells({ prefix, draft, onChange, onValidity, isLive = false }: CellsPro
   );
 }
 
-const classLabels = { gp: "general", lowz: "low Z", ultra: "ultra low", polymer: "polymer" } as const;
+const classLabels = { gp: "general", lowz: "low Z", ultra: "ultra low", polymer: "polymer", hybrid: "hybrid" } as const;
 
 const stripeOptions = [
   { value: "", label: "?" },

@@ -115,6 +115,7 @@ export function insertion(draft: CapacitorDraft, nets: readonly Net[]) {
         boardNegativeDegrees: draft.stripeDegrees,
         fixing: null,
         heatSource: null,
+        outlineHeightMetres: null,
       },
     },
     {

@@ -89,6 +89,7 @@ export function entryChanges(
         boardNegativeDegrees: entry.stripeDegrees,
         fixing: null,
         heatSource: null,
+        outlineHeightMetres: null,
       },
     };
     if (!isCan) return { positionId, changes: [position] };
