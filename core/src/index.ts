@@ -87,7 +87,22 @@ export { lifeWithRippleHeating } from "./life/lifeWithRipple";
 export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
 export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
 export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
+export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./measuring/deviceTests";
+export {
+  type ExpectationBasis,
+  type ExpectedReading,
+  expectedReading,
+  type ProbeQuestion,
+} from "./measuring/expectedReading";
 export { nextTargets, type ProposedTarget } from "./measuring/nextTargets";
+export {
+  type LowEnergyTest,
+  lowEnergyTests,
+  type ProbeCaution,
+  type ProbeInstrument,
+  type ProbePoint,
+  probePoints,
+} from "./measuring/probePoints";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
 export {

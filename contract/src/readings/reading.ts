@@ -3,7 +3,9 @@ import {
   type CoarseCode,
   circuitStates,
   coarseCodesOf,
+  mayReadOpen,
   observations,
+  overRangeCode,
   type QuantityKind,
   quantities,
   type SignState,
@@ -70,22 +72,26 @@ export const readingSchema = strictObject({
   value: finiteNumber()
     .nullable()
     .defined()
-    .when(["quantity", "isWithdrawn"], ([quantity, isWithdrawn], schema) => {
+    .when(["quantity", "isWithdrawn", "coarseCode"], ([quantity, isWithdrawn, coarseCode], schema) => {
       if (isWithdrawn) return schema;
       if (coarseCodesOf(quantity as QuantityKind)) {
         return schema.test("none", "must be null beside a word", (value) => value === null);
       }
+      // Open instead of a number.
+      if (coarseCode === overRangeCode)
+        return schema.test("none", "must be null beside a word", (value) => value === null);
       const [least, most] = readingLimits[quantity as QuantityKind] ?? [0, 0];
       return schema.nonNullable().min(least).max(most);
     }),
-  coarseCode: nullableWord<CoarseCode>([...testerBands, ...observations]).when(
+  coarseCode: nullableWord<CoarseCode>([...testerBands, ...observations, overRangeCode]).when(
     ["quantity", "isWithdrawn"],
     ([quantity, isWithdrawn], schema) =>
       isWithdrawn
         ? schema
         : schema.test("fits", "does not belong to this quantity", (code) => {
             const codes = coarseCodesOf(quantity as QuantityKind);
-            return codes ? code != null && codes.includes(code) : code === null;
+            if (codes) return code != null && codes.includes(code);
+            return code === null || (code === overRangeCode && mayReadOpen(quantity as QuantityKind));
           }),
   ),
   terminals: nullableText(40),

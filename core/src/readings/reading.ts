@@ -22,7 +22,12 @@ export type QuantityKind = (typeof quantities)[number];
 export const testerBands = ["band_good", "band_doubtful", "band_bad", "leaky_or_in_circuit", "no_reading"] as const;
 /** What a nose, an ear or a finger says. */
 export const observations = ["smell", "whine", "tick", "hiss", "hot", "warm", "cold", "turns_hard", "other"] as const;
-export type CoarseCode = (typeof testerBands)[number] | (typeof observations)[number];
+/** A meter that reads nothing: open, or beyond its range. */
+export const overRangeCode = "over_range";
+export type CoarseCode = (typeof testerBands)[number] | (typeof observations)[number] | typeof overRangeCode;
+
+/** Quantities that may read open instead of a number. */
+export const mayReadOpen = (quantity: QuantityKind) => quantity === "resistance" || quantity === "diode_drop";
 
 /** The words that stand for a value; null where the quantity is a number. */
 export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | null {

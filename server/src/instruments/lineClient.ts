@@ -47,18 +47,18 @@ export class LineClient {
   tell(line: string): Promise<void> {
     return this.inTurn(async () => {
       if (this.isClosed) throw new LineFailure("missing");
-      if (!this.stream.write(`${line}\n`)) await Promise.race([once(this.stream, "drain"), this.timeout()]);
+      if (!this.stream.write(`${line}\n`)) await this.within(once(this.stream, "drain"));
     });
   }
 
   ask(line: string): Promise<string> {
-    return this.inTurn(async () => {
+    return this.inTurn(() => {
       if (this.isClosed) throw new LineFailure("missing");
       const answer = new Promise<string>((resolve, reject) => {
         this.waiting = { resolve, reject };
       });
       this.stream.write(`${line}\n`);
-      return Promise.race([answer, this.timeout()]);
+      return this.within(answer);
     });
   }
 
@@ -71,18 +71,24 @@ export class LineClient {
   }
 
   private inTurn<T>(work: () => Promise<T>): Promise<T> {
-    const next = this.queue.then(work, work);
+    const next = this.queue.then(work);
     this.queue = next.catch(() => undefined);
     return next;
   }
 
-  private timeout(): Promise<never> {
-    return new Promise((_, reject) => {
-      const timer = setTimeout(() => {
+  /** Gives up when patience runs out, and closes the line: see above. */
+  private async within<T>(work: Promise<T>): Promise<T> {
+    let timer: NodeJS.Timeout | undefined;
+    const giveUp = new Promise<never>((_, reject) => {
+      timer = setTimeout(() => {
         reject(new LineFailure("slow"));
-        if (this.waiting) this.close();
+        this.close();
       }, this.patienceMilliseconds);
-      timer.unref();
     });
+    try {
+      return await Promise.race([work, giveUp]);
+    } finally {
+      clearTimeout(timer);
+    }
   }
 }

@@ -17,6 +17,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/bench/BenchScreen")).BenchScreen }),
           },
           {
+            path: "instruments",
+            lazy: async () => ({
+              Component: (await import("../features/instruments/InstrumentsScreen")).InstrumentsScreen,
+            }),
+          },
+          {
             path: "house-rules",
             lazy: async () => ({
               Component: (await import("../features/houseRules/HouseRulesScreen")).HouseRulesScreen,

@@ -139,7 +139,18 @@ export function BoardDrawing(props: BoardDrawingProps) {
                 <g transform={`translate(${left} ${top})`}>
                   <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
                   {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
-                  {layout.outlines.map((one) => held(one.id, <Outline position={one} scale={scale} />))}
+                  {layout.outlines.map((one) =>
+                    held(
+                      one.id,
+                      <Outline
+                        position={one}
+                        scale={scale}
+                        isSelected={one.id === props.selectedId}
+                        onSelect={props.onSelect}
+                        onKey={arranging ? onKey : undefined}
+                      />,
+                    ),
+                  )}
                   {layout.cans.map((can) => {
                     const { id, netId } = can.position;
                     return held(
@@ -193,16 +204,38 @@ function Zones({
   );
 }
 
-const Outline = memo(function Outline({ position, scale }: { readonly position: Position; readonly scale: number }) {
+const Outline = memo(function Outline(props: {
+  readonly position: Position;
+  readonly scale: number;
+  readonly isSelected: boolean;
+  readonly onSelect: (positionId: string) => void;
+  readonly onKey?: (event: KeyboardEvent, positionId: string) => void;
+}) {
+  const { position, scale } = props;
   const width = (position.outlineWidthMetres ?? 0.01) * scale;
   const depth = (position.outlineDepthMetres ?? 0.01) * scale;
   const x = (position.xMetres ?? 0) * scale;
   const y = (position.yMetres ?? 0) * scale;
   const isSink = position.kind === "heat-sink";
   return (
-    <g transform={`translate(${x} ${y})`} role="img" aria-label={`${position.designator}, ${position.kind}`}>
+    <g
+      transform={`translate(${x} ${y})`}
+      className={classes.part}
+      role="button"
+      tabIndex={0}
+      aria-label={`${position.designator}, ${position.kind}`}
+      aria-pressed={props.isSelected}
+      onClick={() => props.onSelect(position.id)}
+      onKeyDown={(event) => {
+        props.onKey?.(event, position.id);
+        if (event.key !== "Enter" && event.key !== " ") return;
+        event.preventDefault();
+        props.onSelect(position.id);
+      }}
+    >
       <rect
         className={isSink ? classes.sink : classes.outline}
+        data-selected={props.isSelected || undefined}
         x={-width / 2}
         y={-depth / 2}
         width={width}

@@ -1,10 +1,12 @@
 import type { CircuitState, QuantityKind, Rig } from "@pale-cap/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
-/** What a probe is aimed at: a part by its position, or a rail by its net. */
+/** What a probe is aimed at: a part by its position, a rail by its net, or the whole unit by its job. */
 export interface ProbeTarget {
-  readonly kind: "part" | "rail";
+  readonly kind: "part" | "rail" | "unit";
   readonly id: string;
+  /** Which pins, where there are more than two. */
+  readonly terminals?: string;
 }
 
 /** How readings are taken until told otherwise. */
@@ -14,8 +16,25 @@ export interface ProbeSettings {
   readonly esrFrequencyHertz: number;
   readonly capacitanceFrequencyHertz: number;
   readonly loadAmps: number | null;
+  /** Of the board while it is read; null: a usual room. */
+  readonly temperatureCelsius: number | null;
+  /** What the tester's leads add; 0 once they are zeroed. */
+  readonly leadOhms: number;
+  /** The known volts and resistor of a home-made leakage test. */
+  readonly testVolts: number | null;
+  readonly seriesOhms: number | null;
   /** What stands between the mains and the unit; kept with every reading under power. */
   readonly rig: Rig;
+}
+
+/** How the bar works with an instrument and with a hand that is not free. */
+export interface BarHabits {
+  /** The probes of the simulated bench go where the bar is aimed. */
+  readonly isFollowing: boolean;
+  /** A live value is logged by itself once it stands still. */
+  readonly isHolding: boolean;
+  /** High for inside the band, low for outside. */
+  readonly isTone: boolean;
 }
 
 interface BenchState {
@@ -23,25 +42,29 @@ interface BenchState {
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
   readonly probe: ProbeSettings;
+  readonly habits: BarHabits;
 }
 
 const storageKey = "pale-cap-bench";
 
-type Remembered = Pick<BenchState, "openJobIds" | "personId">;
+type Remembered = Pick<BenchState, "openJobIds" | "personId" | "habits">;
+
+const usualHabits: BarHabits = { isFollowing: false, isHolding: false, isTone: false };
 
 function remembered(): Remembered {
   try {
     const stored = JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Partial<Remembered>;
-    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null };
+    const habits = { ...usualHabits, ...stored.habits };
+    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null, habits };
   } catch {
-    return { openJobIds: [], personId: null };
+    return { openJobIds: [], personId: null, habits: usualHabits };
   }
 }
 
 /** Keeps the open jobs and the person for the next visit. */
 export function remember(state: BenchState): void {
-  const { openJobIds, personId } = state;
-  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId }));
+  const { openJobIds, personId, habits } = state;
+  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, habits }));
 }
 
 const initialState: BenchState = {
@@ -53,6 +76,10 @@ const initialState: BenchState = {
     esrFrequencyHertz: 100e3,
     capacitanceFrequencyHertz: 120,
     loadAmps: 0,
+    temperatureCelsius: null,
+    leadOhms: 0,
+    testVolts: null,
+    seriesOhms: null,
     rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
   },
 };
@@ -76,7 +103,10 @@ export const benchSlice = createSlice({
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };
     },
+    habitsSet(state, { payload }: PayloadAction<Partial<BarHabits>>) {
+      state.habits = { ...state.habits, ...payload };
+    },
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet } = benchSlice.actions;
+export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, habitsSet } = benchSlice.actions;

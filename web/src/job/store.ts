@@ -1,5 +1,6 @@
 import { configureStore } from "@reduxjs/toolkit";
 import { api } from "../api/api";
+import { instrumentSlice } from "../instruments/instrumentSlice";
 import { outboxSlice } from "../outbox/outboxSlice";
 import { benchSlice, remember } from "./benchSlice";
 
@@ -7,6 +8,7 @@ export const store = configureStore({
   reducer: {
     [api.reducerPath]: api.reducer,
     [benchSlice.name]: benchSlice.reducer,
+    [instrumentSlice.name]: instrumentSlice.reducer,
     [outboxSlice.name]: outboxSlice.reducer,
   },
   middleware: (defaults) => defaults().concat(api.middleware),

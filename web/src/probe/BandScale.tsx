@@ -10,10 +10,12 @@ export function BandScale(props: {
   readonly band: Expectation | null;
   readonly value: number | null;
   readonly unit: Unit;
+  /** What to say where there is no band. */
+  readonly hint: string;
 }) {
   const { band, value, unit } = props;
   const { ref, width: full } = useElementSize();
-  if (!band) return <div className={classes.noBand}>nothing to compare with: enter value and voltage in Inspect</div>;
+  if (!band) return <div className={classes.noBand}>{props.hint}</div>;
   const isLogarithmic = unit === "Ω" || unit === "F";
   const [from, to] = scaleEnds(band, isLogarithmic);
   const width = Math.max(full - 2 * inset, 40);

@@ -1,9 +1,9 @@
-import { SegmentedControl } from "@mantine/core";
 import {
   type CircuitState,
+  coarseCodesOf,
   formatQuantity,
+  mayReadOpen,
   powerGate,
-  printedPrefix,
   type QuantityKind,
   sectionFacts,
 } from "@pale-cap/core";
@@ -17,30 +17,32 @@ import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";
 import { powerGateWords, rigWords } from "../wording/firstPowerWords";
+import { coarseLabels } from "../wording/probeWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
+import { BarSettings } from "./BarSettings";
+import { isUnderPower } from "./barQuantities";
+import { LiveLine } from "./LiveLine";
 import classes from "./probe.module.css";
+import { QuantityChoice } from "./QuantityChoice";
 import { useProbe } from "./useProbe";
 
-const partQuantities: readonly QuantityKind[] = ["esr", "capacitance", "dc_voltage", "voltage_loss", "resistance"];
-const railQuantities: readonly QuantityKind[] = ["dc_voltage", "ripple_voltage"];
 const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out"];
 
 /** The strip at the foot: what is probed, the reading in large digits, what it should be, what it would mean. */
 export function ProbeBar() {
   const probe = useProbe();
-  const isRail = probe.target?.kind === "rail";
+  const { target, position, quantity, settings } = probe;
   const { detail, facts, charge, rules } = useJob();
   const dispatch = useAppDispatch();
   const [proposals, take] = useProposals();
   const input = useRef<HTMLInputElement>(null);
-  const targetId = probe.target?.id;
-  const position = detail.positions.find((one) => one.id === targetId);
-  const net = detail.nets.find((one) => one.id === (position ? position.netId : targetId));
-  const name = position?.designator ?? net?.name;
+  const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
+  const name = position?.designator ?? net?.name ?? (target?.kind === "unit" ? "The unit" : undefined);
+  const isPart = target?.kind === "part";
+  const isPowered = target !== undefined && isUnderPower(target, quantity);
 
   // Choosing a part or rail, even the same one again, puts the cursor where the number goes: no hand is free for a click.
-  const { target } = probe;
   useEffect(() => {
     if (target) input.current?.focus({ preventScroll: true });
   }, [target]);
@@ -53,8 +55,8 @@ export function ProbeBar() {
     };
     switch (event.key) {
       case "Enter":
-        // Nothing typed: the bar goes where the next reading tells most.
-        return act(() => (isEmpty && proposals[0] ? take(proposals[0]) : probe.log(true)));
+        // Nothing typed and nothing live: the bar goes where the next reading tells most.
+        return act(() => (isEmpty && !probe.hasValue && proposals[0] ? take(proposals[0]) : probe.log(true)));
       case "/":
         return act(() => probe.log(false));
       case "*":
@@ -67,14 +69,24 @@ export function ProbeBar() {
         return act(() => probe.shiftDecade(-1));
       case "Escape":
         return act(() => probe.setText(""));
+      case "p":
+        if (isEmpty) act(() => void probe.probe());
+        return;
       case "-":
         if (event.code === "NumpadSubtract" || (isEmpty && probe.unit !== "V")) act(() => probe.undo());
     }
   }
 
   function cycleCircuit() {
-    const index = circuitCycle.indexOf(probe.settings.circuitState);
+    const index = circuitCycle.indexOf(settings.circuitState);
     dispatch(probeSet({ circuitState: circuitCycle[(index + 1) % circuitCycle.length] as CircuitState }));
+  }
+
+  function hint(): string {
+    if (position && position.kind === "electrolytic")
+      return "nothing to compare with: enter value and voltage in Inspect";
+    if (mayReadOpen(quantity) && position) return "a sound part reads open here, or its marked value: type ol for open";
+    return target ? "nothing to compare with here: the value is kept as it is" : "";
   }
 
   function message(): string {
@@ -86,75 +98,90 @@ export function ProbeBar() {
         ? `${formatQuantity(lastVolts, "V").text} on it: drain first. ${cautions.voltsFirst}`
         : cautions.voltsFirst;
     }
-    return isRisky ? cautions.ohmsOnCharge : isRail ? rigWords(probe.settings.rig) : "";
+    return isRisky ? cautions.ohmsOnCharge : isPowered ? rigWords(settings.rig) : "";
   }
 
-  const quantities = isRail ? railQuantities : partQuantities;
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
   const gate = powerGate(facts.symptoms, facts.powerEvents);
-  const isGateShut = isRail && gate.isShut;
+  const isGateShut = isPowered && gate.isShut;
+  const codes = coarseCodesOf(quantity);
   return (
     <section className={classes.bar} aria-label="Probe bar">
       <div className={classes.who}>
-        <div className={classes.name}>{name ?? "Choose a part"}</div>
-        <SegmentedControl
-          aria-label="Quantity"
-          data={quantities.map((value) => ({ value, label: quantityFacts[value].label }))}
-          value={probe.quantity}
-          onChange={(value) => {
+        <div className={classes.name}>
+          {name ?? "Choose a part"}
+          {target?.terminals?.includes(",") && (
+            <span className={classes.pins}> {target.terminals.replace(",", " to ")}</span>
+          )}
+        </div>
+        <QuantityChoice
+          fitting={probe.fitting}
+          value={quantity}
+          onChange={(next) => {
             probe.goOwnWay();
-            dispatch(probeSet({ quantity: value as QuantityKind }));
+            dispatch(probeSet({ quantity: next }));
           }}
         />
-        {!isRail ? (
-          <div className={classes.conditions}>
+        <div className={classes.conditions}>
+          {isPart && (
             <button
               type="button"
               className={classes.condition}
-              aria-label={`Taken ${circuitLabels[probe.settings.circuitState]}; changes with *`}
+              aria-label={`Taken ${circuitLabels[settings.circuitState]}; changes with *`}
               onClick={cycleCircuit}
             >
-              {circuitLabels[probe.settings.circuitState]}
+              {circuitLabels[settings.circuitState]}
             </button>
-            <Frequency quantity={probe.quantity} settings={probe.settings} />
-          </div>
-        ) : (
-          <QuantityInput
-            label="Load in amperes"
-            isLabelHidden
-            size="xs"
-            unit="A"
-            limits={[0, 500]}
-            placeholder="no load"
-            value={probe.settings.loadAmps}
-            onChange={(loadAmps) => dispatch(probeSet({ loadAmps: loadAmps ?? 0 }))}
-          />
-        )}
+          )}
+          {isPart && <Frequency quantity={quantity} settings={settings} />}
+          {!isPart && isPowered && (
+            <QuantityInput
+              label="Load in amperes"
+              isLabelHidden
+              size="xs"
+              unit="A"
+              limits={[0, 500]}
+              placeholder="no load"
+              value={settings.loadAmps}
+              onChange={(loadAmps) => dispatch(probeSet({ loadAmps: loadAmps ?? 0 }))}
+            />
+          )}
+          {quantity === "leakage_current" && <LeakageTest settings={settings} />}
+          <BarSettings />
+        </div>
       </div>
-      <label className={classes.reading}>
+      <label className={classes.reading} data-live={(probe.text === "" && probe.live.isHere) || undefined}>
         <input
           ref={input}
           className={classes.digits}
-          aria-label={`Reading, ${quantityFacts[probe.quantity].label}${name ? ` of ${name}` : ""}`}
+          aria-label={`Reading, ${quantityFacts[quantity].label}${name ? ` of ${name}` : ""}`}
           value={probe.text}
-          placeholder="–"
-          disabled={!probe.target || isGateShut}
+          placeholder={probe.liveText ?? "–"}
+          disabled={!target || isGateShut}
           inputMode="decimal"
           autoComplete="off"
           spellCheck={false}
           onChange={(event) => probe.setText(event.currentTarget.value)}
           onKeyDown={onKeyDown}
         />
-        <span className={classes.unit}>{`${printedPrefix(probe.defaultPrefix)}${probe.unit}`}</span>
+        <span className={classes.unit}>{probe.printedUnit}</span>
       </label>
       <div className={classes.scaleCell}>
-        <BandScale band={probe.band} value={probe.value} unit={probe.unit} />
+        {codes ? (
+          <ol className={classes.codes} aria-label="Words and their numbers">
+            {codes.map((code) => (
+              <li key={code}>{coarseLabels[code]}</li>
+            ))}
+          </ol>
+        ) : (
+          <BandScale band={probe.band} value={probe.value} unit={probe.unit} hint={hint()} />
+        )}
         <div role="status" className={classes.message}>
           {probe.problem ?? message()}
         </div>
       </div>
       <div className={classes.verdict}>
-        {probe.wouldBe && !isRail && (
+        {probe.wouldBe && isPart && (
           <>
             <div className={classes.word}>
               <VerdictGlyph verdict={probe.wouldBe.verdict} size={22} /> {verdictLabels[probe.wouldBe.verdict]}
@@ -165,6 +192,7 @@ export function ProbeBar() {
             </div>
           </>
         )}
+        <LiveLine live={probe.live} isTarget={target !== undefined} />
       </div>
       <ul className={classes.keys} aria-label="Keys of the probe bar">
         {[
@@ -173,7 +201,7 @@ export function ProbeBar() {
           ["/", "log, stay"],
           ["-", "undo"],
           ["+", "skip"],
-          ["?", "all keys"],
+          ["p", "probes"],
         ].map(([key, label]) => (
           <li key={key}>
             <kbd>{key}</kbd> {label}
@@ -186,11 +214,11 @@ export function ProbeBar() {
 
 const frequencies = [100, 120, 1e3, 10e3, 100e3];
 
-/** The tester's frequency for ESR or C: kept with every reading, and the expectation follows it. */
+/** The tester's frequency for ESR, C or D: kept with every reading, and the expectation follows it. */
 function Frequency(props: { readonly quantity: QuantityKind; readonly settings: ProbeSettings }) {
   const dispatch = useAppDispatch();
   const { quantity, settings } = props;
-  if (quantity !== "esr" && quantity !== "capacitance") return null;
+  if (quantity !== "esr" && quantity !== "capacitance" && quantity !== "dissipation") return null;
   const key = quantity === "esr" ? "esrFrequencyHertz" : "capacitanceFrequencyHertz";
   return (
     <select
@@ -205,5 +233,34 @@ function Frequency(props: { readonly quantity: QuantityKind; readonly settings: 
         </option>
       ))}
     </select>
+  );
+}
+
+/** A home-made leakage test: the known volts and the known resistor that belong to the current. */
+function LeakageTest({ settings }: { readonly settings: ProbeSettings }) {
+  const dispatch = useAppDispatch();
+  return (
+    <>
+      <QuantityInput
+        label="Known volts"
+        isLabelHidden
+        size="xs"
+        unit="V"
+        limits={[0.1, 600]}
+        placeholder="volts"
+        value={settings.testVolts}
+        onChange={(testVolts) => dispatch(probeSet({ testVolts }))}
+      />
+      <QuantityInput
+        label="Series resistor"
+        isLabelHidden
+        size="xs"
+        unit="Ω"
+        limits={[1, 10e6]}
+        placeholder="resistor"
+        value={settings.seriesOhms}
+        onChange={(seriesOhms) => dispatch(probeSet({ seriesOhms }))}
+      />
+    </>
   );
 }

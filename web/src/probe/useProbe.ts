@@ -1,23 +1,30 @@
-import type { JobDetail, NewReading } from "@pale-cap/contract";
 import {
-  currentPart,
   judgePosition,
-  parseQuantity,
+  printedPrefix,
   type QuantityKind,
   type SiPrefix,
+  siPrefixes,
   standingReadings,
+  type Unit,
+  unitFacts,
   voltsFirst,
 } from "@pale-cap/core";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { newId } from "../api/newId";
-import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
+import { useLive } from "../instruments/useLive";
+import { pointsText } from "../instruments/whoReads";
+import type { ProbeTarget } from "../job/benchSlice";
 import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import { useTarget } from "../job/useTarget";
-import { failureWords } from "../ui/failureWords";
 import { quantityFacts } from "../wording/boardWords";
+import { barQuantities, fittingQuantity } from "./barQuantities";
+import { draftReading, frequencyOf, type ReadValue } from "./draftReading";
 import { expectation } from "./expectation";
+import { readTyped } from "./readTyped";
+import { sound } from "./tone";
+import { useHoldToLog } from "./useHoldToLog";
 import { useSendReading } from "./useSendReading";
 
 /** Words that may stand before a number to name the quantity. */
@@ -25,11 +32,17 @@ const spokenQuantities: Readonly<Record<string, QuantityKind>> = {
   esr: "esr",
   e: "esr",
   c: "capacitance",
+  d: "dissipation",
   dc: "dc_voltage",
   v: "dc_voltage",
+  ac: "ac_voltage",
   rip: "ripple_voltage",
   loss: "voltage_loss",
+  leak: "leakage_current",
   r: "resistance",
+  di: "diode_drop",
+  t: "temperature",
+  w: "power",
 };
 
 /** What was typed: perhaps a quantity word, then a number. */
@@ -39,11 +52,12 @@ function splitTyped(text: string): readonly [QuantityKind | null, string] {
   return spoken && match ? [spoken, match[2] ?? ""] : [null, text];
 }
 
-/** State and acts of the probe bar for the selected part or rail: what is typed, what it would mean, and logging it. */
+/** State and acts of the probe bar for its target: what is typed or live, what it would mean, and logging it. */
 export function useProbe() {
   const { detail, facts, rules, chargeStates, nowMilliseconds } = useJob();
   const [target, select] = useTarget();
   const settings = useAppSelector((state) => state.bench.probe);
+  const habits = useAppSelector((state) => state.bench.habits);
   const personId = useAppSelector((state) => state.bench.personId);
   const send = useSendReading(detail.job.id);
   const [text, setText] = useState("");
@@ -51,34 +65,58 @@ export function useProbe() {
   /** Where a person chose another quantity although volts were asked for. */
   const [ownWayId, setOwnWayId] = useState<string | null>(null);
 
+  const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
+  const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
+  const fitting = barQuantities(target, position?.kind);
   const order = useMemo((): readonly ProbeTarget[] => {
-    if (target?.kind === "rail") return netsInOrder(detail).map((net) => ({ kind: "rail", id: net.id }));
+    if (target?.kind === "rail") return netsInOrder(detail).map((one) => ({ kind: "rail", id: one.id }));
     return capacitorsInOrder(detail)
       .filter((one) => one.current)
       .map((one) => ({ kind: "part", id: one.position.id }));
   }, [detail, target?.kind]);
 
   const [spoken, number] = splitTyped(text);
-  const wanted = fittingQuantity(settings.quantity, target);
+  const wanted = fittingQuantity(settings.quantity, fitting);
   const asked = useMemo(() => {
-    const position = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
-    if (!position || ownWayId === position.id) return null;
-    const first = voltsFirst(facts, position, wanted, chargeStates, rules.charge, nowMilliseconds);
+    const place = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
+    if (!place || ownWayId === place.id || wanted === "observation" || wanted === "temperature") return null;
+    const first = voltsFirst(facts, place, wanted, chargeStates, rules.charge, nowMilliseconds);
     return first.isNeeded ? first : null;
   }, [facts, target, wanted, ownWayId, chargeStates, rules, nowMilliseconds]);
   const quantity = spoken ?? (asked ? "dc_voltage" : wanted);
   const unit = quantityFacts[quantity].unit;
   const band = expectation(detail, rules, target, quantity, settings);
   const defaultPrefix = shiftPrefix(expectedPrefix(quantity, band?.high ?? null), shift);
-  const parsed = number.trim() === "" ? null : parseQuantity(number, unit, defaultPrefix);
-  const value = parsed?.ok ? parsed.value : null;
+  const typed = readTyped(number, quantity, unit, defaultPrefix);
 
+  const name = position?.designator ?? net?.name;
+  // Designators are unique; a rail is probed by its own name, its pins by the part's.
+  const points = name === undefined ? null : pointsText(name, target?.kind === "part" ? target.terminals : null);
+  const [live, probe] = useLive({
+    points: target?.kind === "unit" ? "unit" : points,
+    quantity,
+    circuitState: target?.kind === "part" ? settings.circuitState : null,
+    frequencyHertz: frequencyOf(quantity, settings),
+  });
+  const { isFollowing } = habits;
+  useEffect(() => {
+    if (isFollowing) void probe();
+  }, [isFollowing, probe]);
+  const liveRead: ReadValue | null = live.value === null ? null : { value: live.value, code: null };
+  const read = text.trim() === "" ? liveRead : typed.read;
+  const value = read?.value ?? null;
+
+  // A live value that flickers in its last digit is not judged anew each time.
+  const judgedValue = value === null ? null : Number(value.toPrecision(2));
   const wouldBe = useMemo(() => {
     if (target?.kind !== "part") return undefined;
-    const draft = value === null ? null : draftReading({ detail, target, quantity, value, settings });
+    const draft =
+      judgedValue === null
+        ? null
+        : draftReading({ detail, target, quantity, read: { value: judgedValue, code: null }, settings });
     const readings = draft ? [...facts.readings, draft] : facts.readings;
     return judgePosition({ ...facts, readings }, target.id, rules.judgement, "current");
-  }, [detail, facts, rules, target, value, quantity, settings]);
+  }, [detail, facts, rules, target, judgedValue, quantity, settings]);
 
   function step(by: number): void {
     const index = order.findIndex((one) => one.id === target?.id);
@@ -88,15 +126,21 @@ export function useProbe() {
     setShift(0);
   }
 
-  /** Confirms what is typed and moves on at once; sending goes on behind it. */
+  /** Confirms what is typed, or else what is live, and moves on at once; sending goes on behind it. */
   function log(thenStep: boolean): void {
-    if (!target || value === null) return;
-    const draft = draftReading({ detail, target, quantity, value, settings });
-    void send({ ...draft, rawText: text.trim().slice(0, 80) || null, personId });
-    // Volts were only asked for: the part itself comes next.
-    if (thenStep && !(asked && quantity === "dc_voltage")) step(1);
+    if (!target || read === null) return;
+    const isLive = text.trim() === "";
+    const draft = draftReading({ detail, target, quantity, read, settings });
+    const rawText = (isLive ? live.raw : text.trim())?.slice(0, 80) || null;
+    void send({ ...draft, rawText, instrument: isLive ? (live.instrument?.name ?? null) : null, personId });
+    if (habits.isTone && value !== null && band) sound(isInside(value, band));
+    // Volts were only asked for: the part itself comes next. So do the other pins of a part that is no capacitor.
+    if (thenStep && !(asked && quantity === "dc_voltage") && target.terminals === undefined) step(1);
     else setText("");
   }
+  useHoldToLog(habits.isHolding && text === "", live, `${target?.id}|${target?.terminals}|${quantity}`, () =>
+    log(true),
+  );
 
   /** Withdraws the last standing reading on the target; the withdrawn one stays in the record. */
   function undo(): void {
@@ -110,6 +154,7 @@ export function useProbe() {
       ...row,
       id: newId(),
       value: null,
+      coarseCode: null,
       isWithdrawn: true,
       supersedesId: last.id,
       rawText: null,
@@ -119,7 +164,11 @@ export function useProbe() {
 
   return {
     target,
+    position,
+    net,
+    fitting,
     settings,
+    habits,
     quantity,
     /** Set while DC volts have to come before anything else on this part. */
     voltsAsked: asked,
@@ -129,8 +178,14 @@ export function useProbe() {
     text,
     setText,
     value,
+    hasValue: read !== null,
+    live,
+    probe,
+    /** The live value as it stands in the empty field, in the bar's own prefix. */
+    liveText: live.value === null ? null : printLive(live.value, unit, defaultPrefix),
     defaultPrefix,
-    problem: parsed && !parsed.ok ? failureWords(parsed.failure) : undefined,
+    printedUnit: `${printedPrefix(defaultPrefix)}${unit}`,
+    problem: typed.problem,
     wouldBe,
     shiftDecade: (by: number) => setShift((now) => Math.min(Math.max(now + by, -2), 2)),
     step,
@@ -139,62 +194,24 @@ export function useProbe() {
   };
 }
 
-/** A reading as it would be logged now. */
-function draftReading(of: {
-  readonly detail: JobDetail;
-  readonly target: ProbeTarget;
-  readonly quantity: QuantityKind;
-  readonly value: number;
-  readonly settings: ProbeSettings;
-}): NewReading {
-  const { target, quantity, settings } = of;
-  const isPowered = target.kind === "rail";
-  const frequencies: Partial<Record<QuantityKind, number>> = {
-    esr: settings.esrFrequencyHertz,
-    capacitance: settings.capacitanceFrequencyHertz,
-  };
-  return {
-    id: newId(),
-    targetKind: target.kind,
-    targetId: target.id,
-    fittedPartId: isPowered ? null : (currentPart(of.detail.fittedParts, target.id)?.id ?? null),
-    quantity,
-    value: of.value,
-    coarseCode: null,
-    terminals: null,
-    uncertainty: null,
-    circuitState: isPowered ? null : settings.circuitState,
-    frequencyHertz: frequencies[quantity] ?? null,
-    temperatureCelsius: null,
-    isPowered,
-    loadAmps: isPowered ? settings.loadAmps : null,
-    rig: {
-      isIsolationTransformer: isPowered && settings.rig.isIsolationTransformer,
-      isSeriesLamp: isPowered && settings.rig.isSeriesLamp,
-      isElectronicLimiter: isPowered && settings.rig.isElectronicLimiter,
-      areLeadsZeroed: true,
-      measuredAt: null,
-    },
-    rawText: null,
-    instrument: null,
-    isWithdrawn: false,
-    supersedesId: null,
-    measuredAt: new Date().toISOString(),
-    personId: null,
-  };
+function isInside(
+  value: number,
+  band: { readonly low: number; readonly high: number; readonly isLowBad: boolean },
+): boolean {
+  return band.isLowBad ? value >= band.low : value <= band.high && (band.low >= 0 ? true : value >= band.low);
 }
 
-/** A rail takes volts, a part takes the rest. */
-function fittingQuantity(wanted: QuantityKind, target: ProbeTarget | undefined): QuantityKind {
-  if (target?.kind === "rail") return wanted === "ripple_voltage" ? wanted : "dc_voltage";
-  return wanted === "ripple_voltage" ? "esr" : wanted;
+/** Three digits in the prefix that the field shows. */
+function printLive(value: number, unit: Unit, prefix: SiPrefix): string {
+  const scaled = value / siPrefixes[prefix] / 10 ** unitFacts[unit].storedExponent;
+  return Math.abs(scaled) >= 1000 ? scaled.toFixed(0) : String(Number(scaled.toPrecision(4)));
 }
 
 const prefixLadder: readonly SiPrefix[] = ["p", "n", "u", "m", "", "k", "M"];
 
 /** The prefix in which the expectation is shown: a bare number takes it. */
 function expectedPrefix(quantity: QuantityKind, high: number | null): SiPrefix {
-  if (quantity === "capacitance") return "u";
+  if (quantity === "capacitance" || quantity === "leakage_current") return "u";
   if (quantity === "ripple_voltage") return "m";
   if (quantity !== "esr" || high === null) return "";
   return high < 1 ? "m" : "";

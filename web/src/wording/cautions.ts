@@ -17,6 +17,8 @@ export const cautions = {
   blownFuse:
     "A blown fuse is not replaced and retried: test for a short first. An intact fuse does not clear the transistor.",
   polarity: "A reversed electrolytic vents within seconds. Check each one from two records before power.",
+  limitedEnergy:
+    "Plug out and bulk verified before a bench supply goes on. Set volts and current limit first; the board can still make mains-level volts once it switches.",
   underLoad: "Under power and load: keep one hand away from the board, and stop at smell, hiss or smoke.",
   standing:
     "Pale Cap is an aid to a competent person. Local electrical codes and licensed or qualified practice come first. It says what was measured and when, never that something is safe.",
@@ -29,6 +31,6 @@ export const cautionChapters: readonly (readonly [title: string, keys: readonly 
   ["Before a hand goes in", ["storedCharge", "xCapacitor", "shortWithTool", "chargeUnknown"]],
   ["Before a meter touches a part", ["voltsFirst", "ohmsOnCharge"]],
   ["On a live primary", ["livePrimary", "residualCurrent"]],
-  ["Before power", ["blownFuse", "polarity", "firstPower"]],
+  ["Before power", ["blownFuse", "limitedEnergy", "polarity", "firstPower"]],
   ["Under power", ["underLoad"]],
 ];

@@ -73,8 +73,8 @@ const monitor: DemoJob = {
     capacitor("C9", "fb", [1, 50, 105], [5, 11, 2], [88, 89], 0),
   ],
   outlines: [
-    ["Q1", "heat-sink", 37, 15, 27, 9],
-    ["D7", "heat-sink", 92, 11, 30, 8],
+    ["Q1", "transistor", 37, 15, 27, 9],
+    ["D7", "diode", 92, 11, 30, 8],
     ["BR1", "bridge", 7, 57, 15, 10],
     ["F1", "fuse", 5, 82, 17, 7],
     ["RT1", "ntc", 28, 82, 10, 10],
@@ -174,7 +174,7 @@ const television: DemoJob = {
     ["F101", "fuse", 8, 132, 22, 9],
     ["BR101", "bridge", 8, 84, 24, 12],
     ["L101", "choke", 20, 8, 30, 26],
-    ["Q101", "heat-sink", 60, 12, 40, 12],
+    ["Q101", "transistor", 60, 12, 40, 12],
     ["T201", "transformer", 115, 55, 36, 34],
     ["T301", "transformer", 118, 115, 24, 22],
     ["J201", "connector", 205, 40, 10, 60],
@@ -231,7 +231,7 @@ const consoleBrick: DemoJob = {
   outlines: [
     ["F1", "fuse", 5, 56, 16, 7],
     ["T1", "transformer", 41, 26, 24, 26],
-    ["D4", "heat-sink", 68, 36, 27, 6],
+    ["D4", "diode", 68, 36, 27, 6],
     ["J1", "connector", 98, 22, 8, 30],
   ],
   stores: [{ name: "Bulk C3", at: "C3", microfarads: 150, volts: 325, drainOhms: 8.2e3 }],

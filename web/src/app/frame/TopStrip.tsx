@@ -75,6 +75,7 @@ function JobChips({ currentId }: { readonly currentId: string | undefined }) {
 
 const places = [
   ["/", "Bench"],
+  ["/instruments", "Instruments"],
   ["/house-rules", "House rules"],
   ["/working-safely", "Working safely"],
 ] as const;

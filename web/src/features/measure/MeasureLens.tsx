@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { useInstrumentStream } from "../../instruments/useInstrumentStream";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
@@ -10,6 +11,7 @@ import { MeasurePane } from "./MeasurePane";
 
 /** What to probe, what it should read, and what it read. */
 export function MeasureLens() {
+  useInstrumentStream();
   const { detail } = useJob();
   const [target, select] = useTarget();
   // Coming in with nothing selected, the first part is ready to be probed.

@@ -1,4 +1,5 @@
-import { bankOf, currentPart, expectedEsrOfPart, partForSchool, sectionFacts } from "@pale-cap/core";
+import { bankOf, currentPart, expectedEsrOfPart, partForSchool, probePoints, sectionFacts } from "@pale-cap/core";
+import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useProposals } from "../../job/useProposals";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
@@ -8,9 +9,12 @@ import { Quantity } from "../../ui/Quantity";
 import { circuitLabels, listWords, netWords, quantityFacts } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { esrSourceWords } from "../../wording/ledgerWords";
+import { DevicePane } from "./DevicePane";
 import classes from "./measure.module.css";
-import { RailList, RailPane } from "./RailPane";
+import { OtherPoints } from "./OtherPoints";
+import { RailPane } from "./RailPane";
 import { ReadingList } from "./ReadingList";
+import { UnitPane } from "./UnitPane";
 
 /** The selected part: what a new one reads, what was read so far, what is still to be probed. */
 export function MeasurePane() {
@@ -19,7 +23,10 @@ export function MeasurePane() {
   const [proposals, take] = useProposals();
   const position = useSelectedPosition();
   const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
-  if (rail) return <RailPane net={rail} />;
+  const points = useMemo(() => probePoints(detail), [detail]);
+  if (rail) return <RailPane net={rail} points={points} />;
+  if (target?.kind === "unit") return <UnitPane points={points} />;
+  if (position && position.kind !== "electrolytic") return <DevicePane position={position} points={points} />;
   if (!position) {
     return (
       <Pane title="Measure">
@@ -95,7 +102,7 @@ export function MeasurePane() {
           </ul>
         </Part>
       )}
-      <RailList />
+      <OtherPoints points={points} />
     </Pane>
   );
 }

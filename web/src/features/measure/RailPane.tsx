@@ -1,5 +1,5 @@
 import type { Net } from "@pale-cap/contract";
-import { sectionFacts } from "@pale-cap/core";
+import { type ProbePoint, sectionFacts } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { netsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
@@ -8,12 +8,17 @@ import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { netWords } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
+import { probeCautionWords } from "../../wording/probeWords";
 import classes from "./measure.module.css";
 import { ReadingList } from "./ReadingList";
+import { TestList } from "./TestList";
 
 /** A rail as a probe point: a reading here is a live one, and the charge watch draws its conclusion from it. */
-export function RailPane({ net }: { readonly net: Net }) {
+export function RailPane({ net, points }: { readonly net: Net; readonly points: readonly ProbePoint[] }) {
   const { isMainsSide } = sectionFacts[net.section];
+  const own = points.filter((one) => one.targetId === net.id);
+  const lowEnergy = own.filter((one) => one.group === "low_energy");
+  const live = own.find((one) => one.quantity === "ripple_voltage" && one.group === "rail");
   return (
     <Pane title={net.name} note={netWords(net)}>
       <Caution>{isMainsSide ? cautions.livePrimary : cautions.underLoad}</Caution>
@@ -27,7 +32,18 @@ export function RailPane({ net }: { readonly net: Net }) {
           </>
         )}
       </div>
+      {live && (
+        <p className={classes.soft}>
+          Black goes to the {live.ground} ground.{" "}
+          {live.cautions
+            .slice(1)
+            .map((one) => probeCautionWords[one])
+            .join(" ")}
+        </p>
+      )}
       <ReadingList title="Readings of this rail" targetId={net.id} />
+      <TestList title="Before the mains, with little energy" points={lowEnergy} />
+      {lowEnergy.length > 0 && <Caution>{cautions.limitedEnergy}</Caution>}
       <RailList />
     </Pane>
   );

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { useInstrumentStream } from "../../instruments/useInstrumentStream";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
@@ -11,6 +12,7 @@ import { ProvePane } from "./ProvePane";
 /** Whether the rails hold what was promised, unloaded and loaded. */
 export function ProveLens() {
   const { detail } = useJob();
+  useInstrumentStream();
   const [target, select] = useTarget();
   useEffect(() => {
     const rails = netsInOrder(detail);

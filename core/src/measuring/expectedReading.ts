@@ -1,0 +1,215 @@
+import { currentPart } from "../board/board";
+import type { ExpectedEsr } from "../capacitors/expectedEsr";
+import { leakageLimitAmps } from "../capacitors/leakageLimit";
+import { judgementConstants } from "../constants/judgementConstants";
+import { bankImpedance } from "../incircuit/bankImpedance";
+import type { JobFacts, JobRules } from "../job/jobFacts";
+import { expectedEsrOfPart, partForSchool } from "../judgement/expectedEsrOfPart";
+import { bankOf } from "../judgement/partReadings";
+import type { CircuitState, QuantityKind } from "../readings/reading";
+import { deviceTestOf } from "./deviceTests";
+
+/** What is probed, and how. */
+export interface ProbeQuestion {
+  readonly targetKind: "part" | "rail" | "unit";
+  readonly targetId: string;
+  readonly terminals: string | null;
+  readonly quantity: QuantityKind;
+  readonly circuitState: CircuitState | null;
+  readonly frequencyHertz: number;
+  readonly temperatureCelsius: number;
+  /** What the leads add; 0 once they are zeroed. */
+  readonly leadOhms: number;
+}
+
+export type ExpectationBasis =
+  | "new_alone"
+  | "bank_in_circuit"
+  | "rail_limits"
+  | "rail_ripple"
+  | "drained"
+  | "marking"
+  | "no_leakage"
+  | "leakage_limit"
+  | "loss_limit"
+  | "device_test"
+  | "temperature_class";
+
+/** What a probe point should read: good from low to high, doubtful up to `badFrom`, bad beyond. */
+export interface ExpectedReading {
+  readonly low: number;
+  readonly high: number;
+  /** From here the part or rail counts as bad; null where only the band decides. */
+  readonly badFrom: number | null;
+  /** True where a smaller value is worse. */
+  readonly isLowBad: boolean;
+  readonly basis: ExpectationBasis;
+  /** With a bank: how many parts the reading is about. */
+  readonly partCount: number;
+}
+
+/**
+ * The expected band of a reading, from what is known of the target; null where there is nothing to compare with.
+ *
+ * A part alone: core's ESR at the tester's frequency and temperature. In circuit: Re Z of its bank with every part new,
+ * at its low and at its high end, from the bank formula. Leads that are not zeroed are added, not guessed away.
+ */
+export function expectedReading(
+  facts: Pick<JobFacts, "nets" | "positions" | "fittedParts">,
+  rules: JobRules,
+  question: ProbeQuestion,
+): ExpectedReading | null {
+  if (question.targetKind === "unit") return null;
+  return question.targetKind === "rail" ? ofRail(facts, rules, question) : ofPart(facts, rules, question);
+}
+
+const band = (
+  low: number,
+  high: number,
+  basis: ExpectationBasis,
+  more: Partial<ExpectedReading> = {},
+): ExpectedReading => ({
+  low,
+  high,
+  badFrom: null,
+  isLowBad: false,
+  partCount: 1,
+  basis,
+  ...more,
+});
+
+function ofRail(facts: Pick<JobFacts, "nets">, rules: JobRules, question: ProbeQuestion): ExpectedReading | null {
+  const net = facts.nets.find((one) => one.id === question.targetId);
+  if (net?.nominalVolts == null || net.nominalVolts === 0) return null;
+  if (question.quantity === "dc_voltage") {
+    const width = Math.abs(net.nominalVolts) * (net.toleranceRatio ?? rules.rail.railToleranceRatio);
+    return band(net.nominalVolts - width, net.nominalVolts + width, "rail_limits");
+  }
+  if (question.quantity !== "ripple_voltage" && question.quantity !== "ac_voltage") return null;
+  const limit = net.rippleLimitVolts ?? Math.abs(net.nominalVolts) * rules.rail.rippleLimitRatio;
+  // A meter's effective value of a ripple is a third to a half of its peak to peak at most.
+  const high = question.quantity === "ac_voltage" ? limit / (2 * Math.SQRT2) : limit;
+  return band(0, high, "rail_ripple", { badFrom: high });
+}
+
+function ofPart(
+  facts: Pick<JobFacts, "positions" | "fittedParts">,
+  rules: JobRules,
+  question: ProbeQuestion,
+): ExpectedReading | null {
+  const position = facts.positions.find((one) => one.id === question.targetId);
+  if (!position) return null;
+  if (position.kind !== "electrolytic") {
+    const test = deviceTestOf(position.kind, question.terminals);
+    if (!test?.band || test.quantity !== question.quantity) return null;
+    const { low, high } = test.band;
+    return band(low, high, "device_test", low > 0 && high > 1e6 ? { badFrom: low / 10, isLowBad: true } : {});
+  }
+  if (question.quantity === "dc_voltage") {
+    return band(0, rules.charge.workingVolts, "drained", { badFrom: rules.charge.workingVolts });
+  }
+  const part = currentPart(facts.fittedParts, position.id);
+  if (!part) return null;
+  const { capacitanceFarads: marked, ratedVolts } = part;
+  const esrOf = (positionId: string): ExpectedEsr | null => {
+    const own = currentPart(facts.fittedParts, positionId);
+    if (!own) return null;
+    return expectedEsrOfPart(
+      partForSchool(own, rules.judgement.esrSourceSchool),
+      question.frequencyHertz,
+      question.temperatureCelsius,
+    );
+  };
+  switch (question.quantity) {
+    case "esr": {
+      const alone = esrOf(position.id);
+      if (!alone) return null;
+      const members =
+        question.circuitState === "in_circuit" ? bankOf(position, facts.positions, facts.fittedParts) : [position];
+      const known = members.flatMap((one) => {
+        const esr = esrOf(one.id);
+        const farads = currentPart(facts.fittedParts, one.id)?.capacitanceFarads ?? null;
+        return esr && farads !== null ? [{ esr, farads }] : [];
+      });
+      // A neighbour of unknown value could carry anything: then only the part itself is a measure.
+      if (known.length < members.length || known.length < 2)
+        return withLeads(ofEsr(alone, "new_alone", 1), question.leadOhms);
+      const together = (pick: (esr: ExpectedEsr) => number) =>
+        bankOhms(
+          known.map(({ esr, farads }) => ({ esrOhms: pick(esr), capacitanceFarads: farads })),
+          question.frequencyHertz,
+        );
+      const bank = {
+        lowOhms: together((esr) => esr.lowOhms),
+        typicalOhms: together((esr) => esr.typicalOhms),
+        highOhms: together((esr) => esr.highOhms),
+      };
+      return withLeads(ofEsr(bank, "bank_in_circuit", known.length), question.leadOhms);
+    }
+    case "capacitance": {
+      if (marked === null) return null;
+      const tolerance = part.toleranceRatio ?? 0.2;
+      const members =
+        question.circuitState === "in_circuit" ? bankOf(position, facts.positions, facts.fittedParts) : [position];
+      const farads = members.map((one) => currentPart(facts.fittedParts, one.id)?.capacitanceFarads ?? null);
+      if (farads.some((one) => one === null)) return null;
+      const sum = farads.reduce((total: number, one) => total + (one ?? 0), 0);
+      const low = (1 - tolerance) * sum;
+      return band(low, (1 + tolerance) * sum, members.length > 1 ? "bank_in_circuit" : "marking", {
+        badFrom: low,
+        isLowBad: true,
+        partCount: members.length,
+      });
+    }
+    case "dissipation": {
+      const esr = esrOf(position.id);
+      if (!esr || marked === null) return null;
+      const omegaC = 2 * Math.PI * question.frequencyHertz * marked;
+      return band(0, esr.highOhms * omegaC, "loss_limit", { badFrom: 3 * esr.typicalOhms * omegaC });
+    }
+    case "voltage_loss":
+      return band(0, 0.05, "no_leakage", { badFrom: 0.1 });
+    case "leakage_current": {
+      if (marked === null || ratedVolts === null) return null;
+      const limit = leakageLimitAmps({ capacitanceFarads: marked, ratedVolts, factorRatio: 0.01, floorAmps: 3e-6 });
+      return band(0, limit, "leakage_limit", { badFrom: 5 * limit });
+    }
+    case "temperature": {
+      const limit = part.temperatureClassCelsius;
+      return limit === null ? null : band(10, limit - 25, "temperature_class", { badFrom: limit - 10 });
+    }
+    default:
+      return null;
+  }
+}
+
+function ofEsr(
+  esr: { readonly lowOhms: number; readonly typicalOhms: number; readonly highOhms: number },
+  basis: ExpectationBasis,
+  partCount: number,
+): ExpectedReading {
+  const { r_f: failedRatio } = judgementConstants.B.schools.twenty;
+  return band(esr.lowOhms, esr.highOhms, basis, {
+    badFrom: Math.max(failedRatio * esr.typicalOhms, esr.highOhms),
+    partCount,
+  });
+}
+
+function withLeads(expected: ExpectedReading, leadOhms: number): ExpectedReading {
+  const { low, high, badFrom } = expected;
+  return {
+    ...expected,
+    low: low + leadOhms,
+    high: high + leadOhms,
+    badFrom: badFrom === null ? null : badFrom + leadOhms,
+  };
+}
+
+/** Re Z of parts joined at the probe; beyond eight their resistances alone. */
+function bankOhms(
+  parts: readonly { readonly esrOhms: number; readonly capacitanceFarads: number }[],
+  hertz: number,
+): number {
+  if (parts.length <= 8) return bankImpedance(parts, hertz).resistanceOhms;
+  return 1 / parts.reduce((sum, part) => sum + 1 / part.esrOhms, 0);
+}

@@ -1,0 +1,40 @@
+import type { Position } from "@pale-cap/contract";
+import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { useJob } from "../../job/JobContext";
+import { Caution } from "../../ui/Caution";
+import { Pane } from "../../ui/Pane";
+import { netWords } from "../../wording/boardWords";
+import { cautions } from "../../wording/cautions";
+import { partKindLabels } from "../../wording/entryWords";
+import classes from "./measure.module.css";
+import { OtherPoints } from "./OtherPoints";
+import { ReadingList } from "./ReadingList";
+import { TestList } from "./TestList";
+
+/** A part that is no capacitor: its standard tests, pin by pin. */
+export function DevicePane({
+  position,
+  points,
+}: {
+  readonly position: Position;
+  readonly points: readonly ProbePoint[];
+}) {
+  const { detail, charge } = useJob();
+  const net = detail.nets.find((one) => one.id === position.netId);
+  const isMains = net ? sectionFacts[net.section].isMainsSide : true;
+  const own = points.filter((one) => one.group === "device" && one.targetId === position.id);
+  return (
+    <Pane
+      title={<span className={classes.designator}>{position.designator}</span>}
+      note={`${partKindLabels[position.kind]}${net ? `, ${netWords(net)}` : ""}`}
+    >
+      {isMains && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
+      {own.length === 0 && (
+        <p className={classes.soft}>No standard test for this kind. What you see or feel can be noted.</p>
+      )}
+      <TestList title="Tests, without power" points={own} />
+      <ReadingList title="Readings of this part" targetId={position.id} />
+      <OtherPoints points={points} />
+    </Pane>
+  );
+}

@@ -1,0 +1,68 @@
+import type { InstrumentState } from "@pale-cap/contract";
+import type { CircuitState, QuantityKind } from "@pale-cap/core";
+import { useCallback } from "react";
+import { useAppSelector } from "../job/hooks";
+import { noAct, useActOnInstrumentMutation } from "./instrumentApi";
+import { whoReads } from "./whoReads";
+
+/** Where a probe should be and what it should read there. */
+export interface Aim {
+  readonly points: string | null;
+  readonly quantity: QuantityKind;
+  readonly circuitState: CircuitState | null;
+  readonly frequencyHertz: number | null;
+}
+
+export interface Live {
+  /** The instrument that could read this; null where none is connected. */
+  readonly instrument: InstrumentState | null;
+  /** Its value, if its probes are where the bar is aimed; null while it reads nothing there. */
+  readonly value: number | null;
+  readonly raw: string | null;
+  /** The probes sit at the target and read what is asked for. */
+  readonly isHere: boolean;
+  readonly isSteady: boolean;
+  readonly at: string | null;
+}
+
+const nobody: Live = { instrument: null, value: null, raw: null, isHere: false, isSteady: false, at: null };
+
+/** What the fitting instrument says at a target, and the act that brings its probes there. */
+export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
+  const reader = whoReads[aim.quantity];
+  const instrument = useAppSelector((state) =>
+    reader ? Object.values(state.instruments.states).find((one) => one.kind === reader.kind) : undefined,
+  );
+  const [act] = useActOnInstrumentMutation();
+  const id = instrument?.id;
+  const probe = useCallback(async () => {
+    const wanted = whoReads[aim.quantity];
+    if (!id || !wanted || aim.points === null) return;
+    await act({
+      id,
+      act: {
+        ...noAct,
+        points: wanted.kind === "mains" ? null : aim.points,
+        circuitState: aim.circuitState,
+        function: wanted.function,
+        frequencyHertz: wanted.kind === "lcr" ? aim.frequencyHertz : null,
+      },
+    });
+  }, [act, id, aim.points, aim.quantity, aim.circuitState, aim.frequencyHertz]);
+  return [liveOf(instrument, aim), probe];
+}
+
+function liveOf(instrument: InstrumentState | undefined, aim: Aim): Live {
+  const reader = whoReads[aim.quantity];
+  if (!instrument || !reader) return nobody;
+  const { reading } = instrument;
+  if (!reading || reading.function !== reader.function) return { ...nobody, instrument };
+  const isThere = reader.kind === "mains" || (reading.points !== null && reading.points === aim.points);
+  const isAlike =
+    reader.kind !== "lcr" ||
+    (reading.circuitState === aim.circuitState &&
+      (aim.frequencyHertz === null || reading.frequencyHertz === aim.frequencyHertz));
+  if (!isThere || !isAlike) return { ...nobody, instrument };
+  const { value, raw, isSteady, at } = reading;
+  return { instrument, value, raw, isHere: true, isSteady, at };
+}

@@ -1,0 +1,60 @@
+import type { JobDetail, NewReading } from "@pale-cap/contract";
+import { type CoarseCode, currentPart, type QuantityKind } from "@pale-cap/core";
+import { newId } from "../api/newId";
+import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
+import { isUnderPower } from "./barQuantities";
+
+/** What was read: a number, or a word that stands for one. */
+export type ReadValue =
+  | { readonly value: number; readonly code: null }
+  | { readonly value: null; readonly code: CoarseCode };
+
+/** A reading as it would be logged now. */
+export function draftReading(of: {
+  readonly detail: JobDetail;
+  readonly target: ProbeTarget;
+  readonly quantity: QuantityKind;
+  readonly read: ReadValue;
+  readonly settings: ProbeSettings;
+}): NewReading {
+  const { target, quantity, settings, read } = of;
+  const isPowered = isUnderPower(target, quantity);
+  const isPart = target.kind === "part";
+  return {
+    id: newId(),
+    targetKind: target.kind,
+    targetId: target.id,
+    fittedPartId: isPart ? (currentPart(of.detail.fittedParts, target.id)?.id ?? null) : null,
+    quantity,
+    value: read.value,
+    coarseCode: read.code,
+    terminals: target.terminals ?? null,
+    uncertainty: null,
+    circuitState: isPart ? settings.circuitState : null,
+    frequencyHertz: frequencyOf(quantity, settings),
+    temperatureCelsius: settings.temperatureCelsius,
+    isPowered,
+    loadAmps: isPowered ? settings.loadAmps : null,
+    rig: {
+      isIsolationTransformer: isPowered && settings.rig.isIsolationTransformer,
+      isSeriesLamp: isPowered && settings.rig.isSeriesLamp,
+      isElectronicLimiter: isPowered && settings.rig.isElectronicLimiter,
+      areLeadsZeroed: settings.leadOhms === 0,
+      measuredAt: null,
+      ...(quantity === "leakage_current" && settings.testVolts !== null && { testVolts: settings.testVolts }),
+      ...(quantity === "leakage_current" && settings.seriesOhms !== null && { seriesOhms: settings.seriesOhms }),
+    },
+    rawText: null,
+    instrument: null,
+    isWithdrawn: false,
+    supersedesId: null,
+    measuredAt: new Date().toISOString(),
+    personId: null,
+  };
+}
+
+/** The tester's frequency for what depends on it. */
+export function frequencyOf(quantity: QuantityKind, settings: ProbeSettings): number | null {
+  if (quantity === "esr") return settings.esrFrequencyHertz;
+  return quantity === "capacitance" || quantity === "dissipation" ? settings.capacitanceFrequencyHertz : null;
+}

@@ -1,0 +1,39 @@
+import {
+  type CoarseCode,
+  coarseCodesOf,
+  mayReadOpen,
+  overRangeCode,
+  parseQuantity,
+  type QuantityKind,
+  type SiPrefix,
+  type Unit,
+} from "@pale-cap/core";
+import { failureWords } from "../ui/failureWords";
+import type { ReadValue } from "./draftReading";
+
+/** What the bar understands of what was typed. */
+export interface TypedReading {
+  readonly read: ReadValue | null;
+  readonly problem: string | undefined;
+}
+
+const nothing: TypedReading = { read: null, problem: undefined };
+const word = (code: CoarseCode): TypedReading => ({ read: { value: null, code }, problem: undefined });
+
+/**
+ * A number in the unit of the quantity; where the quantity is a word, the number of the word in its list, perhaps with a
+ * note behind it; `ol` where a meter may read open.
+ */
+export function readTyped(text: string, quantity: QuantityKind, unit: Unit, prefix: SiPrefix): TypedReading {
+  if (text.trim() === "") return nothing;
+  const codes = coarseCodesOf(quantity);
+  if (codes) {
+    const code = codes[Number(/^\s*(\d+)/.exec(text)?.[1]) - 1];
+    return code ? word(code) : { read: null, problem: `Type the number of the word, 1 to ${codes.length}.` };
+  }
+  if (mayReadOpen(quantity) && /^\s*(ol?|open)\s*$/i.test(text)) return word(overRangeCode);
+  const parsed = parseQuantity(text, unit, prefix);
+  return parsed.ok
+    ? { read: { value: parsed.value, code: null }, problem: undefined }
+    : { read: null, problem: failureWords(parsed.failure) };
+}
