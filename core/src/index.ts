@@ -1,5 +1,7 @@
 export * from "./board/board";
 export * from "./board/boardType";
+export { lidHeightAtMetres } from "./board/lidHeight";
+export { type PhotoAlignment, photoPlacement, type Similarity } from "./board/photoPlacement";
 export * from "./board/sections";
 export { walkOrder } from "./board/walkOrder";
 export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";

@@ -1,7 +1,7 @@
 import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useElementSize } from "@mantine/hooks";
 import type { Board, FittedPartRow, Net, Position } from "@pale-cap/contract";
-import { formatMarkedCapacitance, type VerdictWord } from "@pale-cap/core";
+import { formatMarkedCapacitance, formatQuantity, photoPlacement, type VerdictWord } from "@pale-cap/core";
 import { Fragment, type KeyboardEvent, memo, type ReactNode, useMemo, useRef } from "react";
 import { type ReactZoomPanPinchContentRef, TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
 import { netWords } from "../wording/boardWords";
@@ -49,6 +49,8 @@ interface BoardDrawingProps {
   readonly bankIds: readonly string[];
   readonly onSelect: (positionId: string) => void;
   readonly arranging?: BoardArranging;
+  /** The photo that lies beneath, where it is aligned and wanted. */
+  readonly photo?: { readonly address: string; readonly widthPixels: number; readonly heightPixels: number };
 }
 
 /** One press of an arrow key, and with Shift. */
@@ -137,8 +139,18 @@ export function BoardDrawing(props: BoardDrawingProps) {
             <TransformComponent wrapperClass={classes.viewport}>
               <svg width={width} height={height} role="group" aria-label={`Board ${board.name ?? ""}, from above`}>
                 <g transform={`translate(${left} ${top})`}>
-                  <rect className={classes.board} width={boardWidth} height={boardDepth} rx="6" />
-                  {barrier !== null && <Zones width={boardWidth} depth={boardDepth} barrier={barrier} />}
+                  <Ground board={board} scale={scale} photo={props.photo} />
+                  {barrier !== null && (
+                    <g clipPath={board.outline ? "url(#board-outline)" : undefined}>
+                      <Zones
+                        width={boardWidth}
+                        depth={boardDepth}
+                        barrier={barrier}
+                        isOverPhoto={props.photo !== undefined}
+                      />
+                    </g>
+                  )}
+                  <Lid board={board} scale={scale} />
                   {layout.outlines.map((one) =>
                     held(
                       one.id,
@@ -179,18 +191,69 @@ export function BoardDrawing(props: BoardDrawingProps) {
   );
 }
 
+/** The board itself: a rectangle or its own outline, with the photo beneath the parts. */
+function Ground(props: Pick<BoardDrawingProps, "board" | "photo"> & { readonly scale: number }) {
+  const { board, scale, photo } = props;
+  const { underlay, outline } = board;
+  const placed = underlay && photo ? photoPlacement(underlay) : null;
+  const shape = outline ? (
+    <polygon points={outline.map(([x, y]) => `${x * scale},${y * scale}`).join(" ")} />
+  ) : (
+    <rect width={board.widthMetres * scale} height={board.depthMetres * scale} rx="6" />
+  );
+  return (
+    <>
+      <clipPath id="board-outline">{shape}</clipPath>
+      <g className={classes.board}>{shape}</g>
+      {placed && photo && (
+        <g clipPath="url(#board-outline)">
+          <image
+            href={photo.address}
+            width={photo.widthPixels}
+            height={photo.heightPixels}
+            opacity="0.55"
+            transform={`scale(${scale}) matrix(${placed.a} ${placed.b} ${-placed.b} ${placed.a} ${placed.e} ${placed.f})`}
+          />
+        </g>
+      )}
+    </>
+  );
+}
+
+/** Where the lid stands lower or higher than over the rest. */
+function Lid({ board, scale }: { readonly board: Board; readonly scale: number }) {
+  return board.lidZones.map((zone) => (
+    <g key={`${zone.xMetres} ${zone.yMetres} ${zone.heightMetres}`} className={classes.lid}>
+      <rect
+        x={zone.xMetres * scale}
+        y={zone.yMetres * scale}
+        width={zone.widthMetres * scale}
+        height={zone.depthMetres * scale}
+      />
+      <text x={(zone.xMetres + zone.widthMetres) * scale - 6} y={(zone.yMetres + zone.depthMetres) * scale - 6}>
+        lid {formatQuantity(zone.heightMetres, "mm").text}
+      </text>
+    </g>
+  ));
+}
+
 function Zones({
   width,
   depth,
   barrier,
+  isOverPhoto,
 }: {
   readonly width: number;
   readonly depth: number;
   readonly barrier: number;
+  readonly isOverPhoto: boolean;
 }) {
   return (
     <g>
-      <path className={classes.mainsZone} d={`M6 0H${barrier}V${depth}H6a6 6 0 0 1-6-6V6a6 6 0 0 1 6-6z`} />
+      <path
+        className={isOverPhoto ? classes.mainsTint : classes.mainsZone}
+        d={`M6 0H${barrier}V${depth}H6a6 6 0 0 1-6-6V6a6 6 0 0 1 6-6z`}
+      />
       <path className={classes.barrier} d={`M${barrier - 2} 4V${depth - 4}M${barrier + 2} 4V${depth - 4}`} />
       <text className={classes.zoneName} x="10" y="17">
         MAINS SIDE
@@ -245,6 +308,11 @@ const Outline = memo(function Outline(props: {
       <text className={classes.outlineName} textAnchor="middle" y="4">
         {position.designator}
       </text>
+      {position.outlineHeightMetres !== null && depth > 30 && (
+        <text className={classes.outlineHeight} textAnchor="middle" y="17">
+          {formatQuantity(position.outlineHeightMetres, "mm").text} high
+        </text>
+      )}
     </g>
   );
 });

@@ -10,6 +10,7 @@ import { useJob } from "./JobContext";
 import classes from "./layout.module.css";
 import { PartList } from "./PartList";
 import { capacitorsInOrder } from "./parts";
+import { photoImage } from "./photoApi";
 import { useBoardHistory } from "./useBoardEdit";
 import { useTarget } from "./useTarget";
 
@@ -26,6 +27,8 @@ export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
   const { detail, judgements } = useJob();
   const [target, select] = useTarget();
   const [view, setView] = useState<"board" | "list">("board");
+  const [hasPhoto, setPhoto] = useState(true);
+  const beneath = detail.photos.find((one) => one.id === detail.board.underlay?.photoId && !one.isRemoved);
   useKeys("Board", [
     { key: "l", label: "board or list", action: () => setView((now) => (now === "board" ? "list" : "board")) },
   ]);
@@ -56,6 +59,11 @@ export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
           promised
         </span>
         {arranging && <HistoryButtons />}
+        {beneath && (
+          <Button size="compact-sm" aria-pressed={hasPhoto} onClick={() => setPhoto((now) => !now)}>
+            {hasPhoto ? "Hide photo" : "Show photo"}
+          </Button>
+        )}
         <SegmentedControl
           aria-label="View of the parts"
           data={[
@@ -74,6 +82,7 @@ export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
             {...detail}
             positions={positions}
             arranging={arranging}
+            photo={beneath && hasPhoto ? { ...beneath, address: photoImage(beneath.id) } : undefined}
             look={look}
             selectedId={selectedId}
             bankIds={bankIds}

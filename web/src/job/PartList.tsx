@@ -1,10 +1,11 @@
 import { TextInput } from "@mantine/core";
 import type { Position } from "@pale-cap/contract";
 import { formatMarkedCapacitance } from "@pale-cap/core";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import type { PartLook } from "../drawing/BoardDrawing";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { Quantity } from "../ui/Quantity";
+import { type SortKey, useListOrder } from "../ui/useListOrder";
 import { partKindLabels } from "../wording/entryWords";
 import { verdictLabels } from "../wording/verdictWords";
 import { useJob } from "./JobContext";
@@ -21,13 +22,12 @@ interface ListedPart extends PlacedCapacitor {
   readonly state: string;
 }
 
-const columns = ["Part", "Kind", "Net", "C", "V", "Class", "Size", "State"] as const;
-type Column = (typeof columns)[number];
+const columns: readonly string[] = ["Part", "Kind", "Net", "C", "V", "Class", "Size", "State"];
 
 const partOf = (row: ListedPart) => row.current ?? row.found;
 
 /** What a column is sorted by; text by text, numbers by size, unknown last. */
-const sortKeys: Readonly<Record<Column, (row: ListedPart) => string | number | null>> = {
+const sortKeys: Readonly<Record<string, (row: ListedPart) => SortKey>> = {
   Part: (row) => row.position.designator,
   Kind: (row) => partKindLabels[row.position.kind],
   Net: (row) => row.net?.name ?? null,
@@ -41,20 +41,12 @@ const sortKeys: Readonly<Record<Column, (row: ListedPart) => string | number | n
 /** Every part of the board as a table: the same selection as the drawing, sorted by any column, narrowed by any word. */
 export function PartList({ look, selectedId, onSelect }: PartListProps) {
   const { detail } = useJob();
-  const [filter, setFilter] = useState("");
-  const [sort, setSort] = useState<{ readonly column: Column; readonly isDown: boolean } | null>(null);
   const rows = useMemo(() => {
     const capacitors = capacitorsInOrder(detail);
     const others = detail.positions.filter((one) => one.kind !== "electrolytic").map(withoutPart);
     return [...capacitors, ...others].map((row): ListedPart => ({ ...row, state: stateWords(look(row.position.id)) }));
   }, [detail, look]);
-  const shown = useMemo(() => {
-    const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-    const found = rows.filter((row) => words.every((word) => textOf(row).includes(word)));
-    if (!sort) return found;
-    const key = sortKeys[sort.column];
-    return [...found].sort((a, b) => compare(key(a), key(b), sort.isDown));
-  }, [rows, filter, sort]);
+  const { shown, filter, setFilter, head } = useListOrder({ rows, sortKeys, textOf });
 
   return (
     <div className={classes.list}>
@@ -67,24 +59,7 @@ export function PartList({ look, selectedId, onSelect }: PartListProps) {
       />
       <table className={classes.table}>
         <thead>
-          <tr>
-            {columns.map((column) => {
-              const isSorted = sort?.column === column;
-              const direction = isSorted ? (sort.isDown ? "descending" : "ascending") : "none";
-              return (
-                <th key={column} scope="col" aria-sort={direction}>
-                  <button
-                    type="button"
-                    className={classes.sort}
-                    onClick={() => setSort(isSorted && sort.isDown ? null : { column, isDown: isSorted })}
-                  >
-                    {column}
-                    {isSorted && (sort.isDown ? " ↓" : " ↑")}
-                  </button>
-                </th>
-              );
-            })}
-          </tr>
+          <tr>{columns.map(head)}</tr>
         </thead>
         <tbody>
           {shown.map((row) => {
@@ -95,13 +70,9 @@ export function PartList({ look, selectedId, onSelect }: PartListProps) {
             return (
               <tr key={position.id} data-selected={position.id === selectedId || undefined}>
                 <td>
-                  {isCapacitor ? (
-                    <button type="button" className={classes.rowButton} onClick={() => onSelect(position.id)}>
-                      {position.designator}
-                    </button>
-                  ) : (
-                    position.designator
-                  )}
+                  <button type="button" className={classes.rowButton} onClick={() => onSelect(position.id)}>
+                    {position.designator}
+                  </button>
                 </td>
                 <td>{partKindLabels[position.kind]}</td>
                 <td>{net?.name ?? "–"}</td>
@@ -149,13 +120,4 @@ function textOf(row: ListedPart): string {
     row.state,
   ];
   return words.filter(Boolean).join(" ").toLowerCase();
-}
-
-function compare(a: string | number | null, b: string | number | null, isDown: boolean): number {
-  if (a === null || b === null) return Number(a === null) - Number(b === null);
-  const order =
-    typeof a === "number" && typeof b === "number"
-      ? a - b
-      : String(a).localeCompare(String(b), "en", { numeric: true });
-  return isDown ? -order : order;
 }

@@ -6,8 +6,10 @@ import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import classes from "./inspect.module.css";
+import { PhotoBeneath } from "./PhotoBeneath";
+import { ShapeFields } from "./ShapeFields";
 
-/** The board itself: name, size, where the barrier runs, how high the lid is. */
+/** The board itself: name, size and shape, where the barrier runs, how high the lid is, the photo beneath. */
 export function BoardForm() {
   const { detail } = useJob();
   const [edit, { problem }] = useBoardEdit();
@@ -64,6 +66,8 @@ export function BoardForm() {
           onCommit={(lidHeightMetres) => change({ lidHeightMetres })}
         />
       </div>
+      <ShapeFields board={stored} onChange={change} />
+      <PhotoBeneath onChange={change} />
     </Part>
   );
 }

@@ -1,17 +1,16 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
-import { notifications } from "@mantine/notifications";
 import { boardLimits, type FittedPartValues, type PositionValues, type Problem } from "@pale-cap/contract";
-import { capacitorClasses, sectionFacts, sections } from "@pale-cap/core";
+import { capacitorClasses, formatMarkedCapacitance } from "@pale-cap/core";
 import { IconTrash } from "@tabler/icons-react";
 import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
-import { capacitorsInOrder, netsInOrder, type PlacedCapacitor } from "../../job/parts";
+import { capacitorsInOrder, type PlacedCapacitor } from "../../job/parts";
 import { type ChangesFrom, useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { TableHead } from "../../ui/TableHead";
 import { useInvalidFields } from "../../ui/useInvalidFields";
+import { type SortKey, useListOrder } from "../../ui/useListOrder";
 import {
   type CapacitorDraft,
   emptyDraft,
@@ -23,6 +22,8 @@ import {
 } from "./capacitorDraft";
 import { nextCapacitor } from "./designators";
 import classes from "./inspect.module.css";
+import { NetSelect } from "./NetSelect";
+import { useRemovePosition } from "./useRemovePosition";
 
 const length = [0.0005, boardLimits.lengthMetres] as const;
 const place = [0, boardLimits.boardMetres] as const;
@@ -42,22 +43,59 @@ const heads = [
   "",
 ];
 
-/** The capacitors as a table: one entry row that Enter commits, and every stored row editable in place. */
+const sortKeys: Readonly<Record<string, (row: PlacedCapacitor) => SortKey>> = {
+  Part: (row) => row.position.designator,
+  "Section or rail": (row) => row.net?.name ?? null,
+  C: (row) => row.found?.capacitanceFarads ?? null,
+  V: (row) => row.found?.ratedVolts ?? null,
+  "Class °C": (row) => row.found?.temperatureClassCelsius ?? null,
+  "⌀ mm": (row) => row.found?.diameterMetres ?? null,
+  Height: (row) => row.found?.heightMetres ?? null,
+  "x mm": (row) => row.position.xMetres,
+  "y mm": (row) => row.position.yMetres,
+};
+
+const textOf = ({ position, net, found }: PlacedCapacitor) =>
+  [
+    position.designator,
+    net?.name,
+    found?.capacitanceFarads == null ? "" : formatMarkedCapacitance(found.capacitanceFarads),
+    found?.ratedVolts == null ? "" : `${found.ratedVolts} v`,
+    found?.series,
+  ]
+    .filter(Boolean)
+    .join(" ")
+    .toLowerCase();
+
+/** The capacitors as a table: one entry row that Enter commits, every stored row editable in place, narrowed and sorted. */
 export function CapacitorTable() {
   const { detail } = useJob();
   const [edit, { problem, isLoading }] = useBoardEdit();
   const rows = useMemo(() => capacitorsInOrder(detail), [detail]);
+  const { shown, filter, setFilter, head } = useListOrder({ rows, sortKeys, textOf });
   return (
     <div className={classes.tableWrap}>
       <table className={classes.table}>
-        <TableHead names={heads} />
+        <thead>
+          <tr>{heads.map(head)}</tr>
+        </thead>
         <tbody>
           <EntryRow isLoading={isLoading} onAdd={edit} />
-          {rows.map((row) => (
+          {shown.map((row) => (
             <StoredRow key={row.position.id} row={row} onEdit={edit} />
           ))}
         </tbody>
       </table>
+      {rows.length > 8 && (
+        <TextInput
+          size="xs"
+          className={classes.narrow}
+          aria-label="Narrow the capacitors"
+          placeholder="narrow the capacitors: 16 v, 1000, c2"
+          value={filter}
+          onChange={(event) => setFilter(event.currentTarget.value)}
+        />
+      )}
       <ProblemNote problem={problem} />
     </div>
   );
@@ -118,6 +156,7 @@ function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoadi
 
 function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly onEdit: Edit }) {
   const [target, select] = useTarget();
+  const remove = useRemovePosition(onEdit);
   const { position, found } = row;
   const draft: CapacitorDraft = {
     designator: position.designator,
@@ -150,35 +189,6 @@ function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly on
     else void onEdit((latest) => foundPartUpdate(latest, position.id, more as Partial<FittedPartValues>));
   }
 
-  async function remove() {
-    let removedVersion = 0;
-    const { id } = position;
-    const problem = await onEdit(({ positions }) => {
-      const version = positions.find((one) => one.id === id)?.version;
-      removedVersion = (version ?? 0) + 1;
-      return version === undefined
-        ? undefined
-        : [{ table: "position", operation: "delete", id, version, values: null }];
-    });
-    if (problem) return;
-    notifications.show({
-      message: (
-        <span>
-          {position.designator} taken off the list.{" "}
-          <Button
-            size="compact-xs"
-            onClick={() =>
-              void onEdit(() => [
-                { table: "position", operation: "restore", id, version: removedVersion, values: null },
-              ])
-            }
-          >
-            Undo
-          </Button>
-        </span>
-      ),
-    });
-  }
   return (
     <tr
       data-selected={target?.id === position.id || undefined}
@@ -204,7 +214,7 @@ function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly on
           variant="subtle"
           color="gray"
           aria-label={`Take ${position.designator} off the list`}
-          onClick={() => void remove()}
+          onClick={() => void remove(position)}
         >
           <IconTrash size={16} />
         </ActionIcon>
@@ -313,37 +323,3 @@ const stripeOptions = [
   { value: "180", label: "left" },
   { value: "270", label: "top" },
 ];
-
-function NetSelect(props: {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (choice: string) => void;
-}) {
-  const { detail } = useJob();
-  return (
-    <NativeSelect
-      size="xs"
-      aria-label={props.label}
-      value={props.value}
-      onChange={(event) => props.onChange(event.currentTarget.value)}
-      data={[
-        { value: "", label: "unknown" },
-        ...(detail.nets.length > 0
-          ? [
-              {
-                group: "On this board",
-                items: netsInOrder(detail).map((net) => ({
-                  value: net.id,
-                  label: net.name,
-                })),
-              },
-            ]
-          : []),
-        {
-          group: "New rail in",
-          items: sections.map((one) => ({ value: `new:${one}`, label: sectionFacts[one].label })),
-        },
-      ]}
-    />
-  );
-}

@@ -6,6 +6,7 @@ import { LensLayout } from "../../job/LensLayout";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { signLabels } from "../../wording/boardWords";
 import { CapacitorTable } from "./CapacitorTable";
+import { DeviceTable } from "./DeviceTable";
 import { InspectPane } from "./InspectPane";
 import { MarkedParts } from "./MarkedParts";
 import { QuickEntry } from "./QuickEntry";
@@ -41,6 +42,7 @@ export function InspectLens() {
         <>
           <QuickEntry />
           <CapacitorTable />
+          <DeviceTable />
         </>
       }
     />
