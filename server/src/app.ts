@@ -8,6 +8,7 @@ import type { AppContext } from "./appContext";
 import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
 import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
+import { paperRoutes } from "./features/boardTypes/paperRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
@@ -50,6 +51,7 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     benchRoutes,
     boardRoutes,
     boardTypeRoutes,
+    paperRoutes,
     catalogueRoutes,
     energyRoutes,
     familyRoutes,

@@ -1,6 +1,16 @@
 import type { BoardDifference } from "@pale-cap/core";
 import type { InferType } from "yup";
-import { idField, nullableId, nullableText, strictObject } from "../fields/fields";
+import {
+  array,
+  idField,
+  nullableBetween,
+  nullableId,
+  nullableText,
+  strictObject,
+  textField,
+  versionField,
+  wordField,
+} from "../fields/fields";
 
 /** Keeps a job's board as a new type, or as the next revision of one. A name is needed for a new type only. */
 export const saveBoardTypeSchema = strictObject({
@@ -11,6 +21,57 @@ export const saveBoardTypeSchema = strictObject({
   ),
 });
 export type SaveBoardType = InferType<typeof saveBoardTypeSchema>;
+
+/** What a pin of the connector is for, when the board runs outside its set. */
+export const pinRoles = ["output", "ground", "enable", "sense", "other"] as const;
+export type PinRole = (typeof pinRoles)[number];
+
+/** How a kind of board is run on the bench: its connector pin by pin, what tells it to run, the load it needs. */
+export const benchNotesSchema = strictObject({
+  pins: array()
+    .of(
+      strictObject({
+        pin: textField(12),
+        name: textField(40),
+        role: wordField<PinRole>(pinRoles),
+        /** What it carries, or what an enable pin wants. */
+        volts: nullableBetween(-1000, 1000),
+        /** The load without which it does not regulate. */
+        leastAmps: nullableBetween(0, 200),
+      }).required(),
+    )
+    .max(60)
+    .required(),
+  note: nullableText(500),
+});
+export type BenchNotes = InferType<typeof benchNotesSchema>;
+export const benchNotesEditSchema = strictObject({ version: versionField(), benchNotes: benchNotesSchema.required() });
+
+/** The papers of a kind of board. */
+export const attachmentKinds = ["service_manual", "ic_sheet", "schematic", "other"] as const;
+export type AttachmentKind = (typeof attachmentKinds)[number];
+export const attachmentLimits = { uploadBytes: 30 * 1024 * 1024 } as const;
+export const newAttachmentSchema = strictObject({
+  id: idField(),
+  kind: wordField<AttachmentKind>(attachmentKinds),
+  name: textField(120),
+});
+
+export interface Attachment {
+  readonly id: string;
+  readonly kind: AttachmentKind;
+  readonly name: string;
+  readonly mediaType: string;
+  readonly sizeBytes: number;
+}
+
+/** What is kept with a board type beside its revisions. */
+export interface BoardTypePapers {
+  readonly boardTypeId: string;
+  readonly version: number;
+  readonly benchNotes: BenchNotes;
+  readonly attachments: readonly Attachment[];
+}
 
 /** Fills an empty board from a revision. */
 export const takeBoardTypeSchema = strictObject({ id: idField(), revisionId: idField() });

@@ -24,6 +24,6 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args
 export const api = createApi({
   reducerPath: "api",
   baseQuery,
-  tagTypes: ["Bench", "BoardType", "Instruments", "Job", "HouseRules"],
+  tagTypes: ["Bench", "BoardType", "Instruments", "Job", "HouseRules", "Papers"],
   endpoints: () => ({}),
 });

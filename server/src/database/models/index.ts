@@ -3,6 +3,7 @@ import { acceptedWrites } from "./acceptedWrites";
 import { blobChunks } from "./blobChunks";
 import { blobs } from "./blobs";
 import { boards } from "./boards";
+import { boardTypeAttachments } from "./boardTypeAttachments";
 import { boardTypeRevisions } from "./boardTypeRevisions";
 import { boardTypes } from "./boardTypes";
 import { catalogueParts } from "./catalogueParts";
@@ -40,6 +41,7 @@ const definitions = {
   stockItems,
   teardownReturns,
   teardownSteps,
+  boardTypeAttachments,
   boardTypeRevisions,
   boardTypes,
   boards,

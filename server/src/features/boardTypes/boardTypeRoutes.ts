@@ -51,7 +51,7 @@ export function boardTypeRoutes({ database, now }: AppContext): ExpressRouter {
         }
         const boardTypeId = body.boardTypeId ?? body.id;
         const name = body.name?.trim() ?? "";
-        if (!body.boardTypeId) await models.boardTypes.create({ id: boardTypeId, name }, { transaction });
+        if (!body.boardTypeId) await models.boardTypes.create({ id: boardTypeId, name, version: 1 }, { transaction });
         const type = await models.boardTypes.findByPk(boardTypeId, { transaction, lock: true });
         if (!type) throw new HttpProblem("conflict", "The board type is not stored.");
         const last = await latestRevision(boardTypeId, transaction);

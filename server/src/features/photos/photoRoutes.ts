@@ -26,7 +26,7 @@ export function photoRoutes({ database, now }: AppContext): ExpressRouter {
 
   router.post(routes.photos, async (request, response) => {
     const jobId = idParameter(request.params.jobId);
-    const { photo, bytes } = await receivePicture(request, response);
+    const { about: photo, bytes } = await receivePicture(request, response);
     const prepared = await preparePicture(bytes);
     const body = { ...photo, sha256: createHash("sha256").update(bytes).digest("hex") };
     const { isNew, result } = await writeOnce(

@@ -26,8 +26,10 @@ import { fixingLabels, markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { BoardTypeCard } from "./BoardTypeCard";
+import { useBoardTypeOfJobQuery } from "./boardTypeApi";
 import { positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
+import { PapersCard } from "./PapersCard";
 import { PositionsFile } from "./PositionsFile";
 
 /** The selected part's signs and polarity mark; under it the rails and the board. */
@@ -49,9 +51,16 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
       <RailTable title="Rails" />
       <BoardForm />
       <BoardTypeCard />
+      <BoardTypePapersCard />
       <PositionsFile />
     </Pane>
   );
+}
+
+/** Papers belong to the kind of board: they appear once this board is of one. */
+function BoardTypePapersCard() {
+  const { data: own } = useBoardTypeOfJobQuery(useJob().detail.job.id);
+  return own ? <PapersCard boardTypeId={own.boardTypeId} /> : null;
 }
 
 function Signs({ positionId }: { readonly positionId: string }) {

@@ -1,7 +1,11 @@
 import {
+  type AttachmentKind,
+  type BenchNotes,
   type BoardTypeLine,
   type BoardTypeOfJob,
+  type BoardTypePapers,
   type JobDetail,
+  path,
   routes,
   type SaveBoardType,
   type TakeBoardType,
@@ -31,8 +35,53 @@ const boardTypeApi = api.injectEndpoints({
       invalidatesTags: ["BoardType"],
       onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
     }),
+    boardTypePapers: build.query<BoardTypePapers, string>({
+      query: (boardTypeId) => path(routes.boardTypePapers, { boardTypeId }).slice(1),
+      providesTags: ["Papers"],
+    }),
+    keepBenchNotes: build.mutation<
+      BoardTypePapers,
+      { readonly boardTypeId: string; readonly version: number; readonly benchNotes: BenchNotes }
+    >({
+      query: ({ boardTypeId, ...body }) => ({
+        url: path(routes.boardTypePapers, { boardTypeId }).slice(1),
+        method: "PUT",
+        body,
+      }),
+      invalidatesTags: ["Papers"],
+    }),
+    addAttachment: build.mutation<
+      BoardTypePapers,
+      {
+        readonly boardTypeId: string;
+        readonly about: { readonly id: string; readonly kind: AttachmentKind; readonly name: string };
+        readonly file: Blob;
+      }
+    >({
+      query: ({ boardTypeId, about, file }) => {
+        const body = new FormData();
+        body.append("about", JSON.stringify(about));
+        body.append("paper", file, "paper");
+        return { url: path(routes.boardTypeAttachments, { boardTypeId }).slice(1), method: "POST", body };
+      },
+      invalidatesTags: ["Papers"],
+    }),
+    removeAttachment: build.mutation<BoardTypePapers, { readonly boardTypeId: string; readonly attachmentId: string }>({
+      query: ({ attachmentId }) => ({ url: path(routes.attachment, { attachmentId }).slice(1), method: "DELETE" }),
+      invalidatesTags: ["Papers"],
+    }),
   }),
 });
 
-export const { useBoardTypesQuery, useBoardTypeOfJobQuery, useSaveBoardTypeMutation, useTakeBoardTypeMutation } =
-  boardTypeApi;
+export const attachmentAddress = (attachmentId: string) => path(routes.attachment, { attachmentId });
+
+export const {
+  useBoardTypesQuery,
+  useBoardTypeOfJobQuery,
+  useSaveBoardTypeMutation,
+  useTakeBoardTypeMutation,
+  useBoardTypePapersQuery,
+  useKeepBenchNotesMutation,
+  useAddAttachmentMutation,
+  useRemoveAttachmentMutation,
+} = boardTypeApi;

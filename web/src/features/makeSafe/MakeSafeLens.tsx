@@ -1,4 +1,5 @@
 import { useCallback } from "react";
+import { useInstrumentStream } from "../../instruments/useInstrumentStream";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
@@ -13,6 +14,7 @@ import { StoreForm } from "./StoreForm";
 
 /** What is charged, with what it is drained, and what was measured. */
 export function MakeSafeLens() {
+  useInstrumentStream();
   const { detail, charge, chargeStates, facts } = useJob();
   const look = useCallback(
     (id: string) => {

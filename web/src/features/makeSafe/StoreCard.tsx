@@ -13,6 +13,7 @@ import { QuantityInput } from "../../ui/QuantityInput";
 import { cautions } from "../../wording/cautions";
 import { chargeWords, drainClueWords } from "../../wording/chargeWords";
 import { DrainPlanner } from "./DrainPlanner";
+import { MeterVolts } from "./MeterVolts";
 import classes from "./makeSafe.module.css";
 import { Recovery, StoreFigures } from "./StoreFigures";
 import { useLogChargeEvent } from "./useLogChargeEvent";
@@ -100,7 +101,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
         )}
       </div>
       <ProblemNote problem={asProblem(edit.error) ?? problem} />
-      <VoltageForm storeId={store.id} />
+      <VoltageForm store={store} />
       {drainClues(store, facts.chargeEvents, targetVolts).map((clue) => (
         <div key={clue.code} role="status" className={classes.clue}>
           {drainClueWords(clue)}
@@ -122,7 +123,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
 }
 
 /** Logs what the meter says, and whether it was proved. */
-function VoltageForm({ storeId }: { readonly storeId: string }) {
+function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
   const [log, { problem, isLoading }] = useLogChargeEvent();
   const [volts, setVolts] = useState<number | null>(null);
   const [isProved, setProved] = useState(false);
@@ -130,7 +131,7 @@ function VoltageForm({ storeId }: { readonly storeId: string }) {
 
   async function submit() {
     if (volts === null || !isValid) return;
-    if (await log({ kind: "voltage_measured", storeId, volts, isMeterProved: isProved })) setVolts(null);
+    if (await log({ kind: "voltage_measured", storeId: store.id, volts, isMeterProved: isProved })) setVolts(null);
   }
 
   return (
@@ -159,6 +160,12 @@ function VoltageForm({ storeId }: { readonly storeId: string }) {
           Log voltage
         </Button>
       </form>
+      <MeterVolts
+        store={store}
+        onLog={(read) =>
+          void log({ kind: "voltage_measured", storeId: store.id, volts: read, isMeterProved: isProved })
+        }
+      />
       <ProblemNote problem={problem} />
     </>
   );

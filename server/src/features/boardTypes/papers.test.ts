@@ -1,0 +1,66 @@
+import type { BoardTypePapers, Problem } from "@pale-cap/contract";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
+
+let test: TestApp;
+let typeId: string;
+beforeAll(async () => {
+  test = await openTestApp();
+  const jobId = await makeJob(test.app);
+  await makePart(test.app, jobId);
+  typeId = newId();
+  await request(test.app)
+    .post(`/api/jobs/${jobId}/board-type`)
+    .send({ id: typeId, boardTypeId: null, name: "Halden power board" })
+    .expect(201);
+});
+afterAll(() => test.close());
+
+const pdf = Buffer.from("%PDF-1.7 a made-up manual");
+const attach = (bytes: Buffer, about: object = {}) =>
+  request(test.app)
+    .post(`/api/board-types/${typeId}/attachments`)
+    .field("about", JSON.stringify({ id: newId(), kind: "service_manual", name: "Halden manual.pdf", ...about }))
+    .attach("paper", bytes, "anything.exe");
+const papers = async () =>
+  (await request(test.app).get(`/api/board-types/${typeId}/papers`).expect(200)).body as BoardTypePapers;
+
+describe("the papers of a board type", () => {
+  it("are kept whole, come back as a download only, and once", async () => {
+    const id = newId();
+    await attach(pdf, { id }).expect(201);
+    await attach(pdf, { id }).expect(200);
+    const [paper] = (await papers()).attachments;
+    expect(paper).toMatchObject({ name: "Halden manual.pdf", mediaType: "application/pdf", sizeBytes: pdf.length });
+    const back = await request(test.app).get(`/api/attachments/${paper?.id}`).buffer().expect(200);
+    expect(back.headers["content-disposition"]).toContain("attachment");
+    expect(back.headers["x-content-type-options"]).toBe("nosniff");
+    expect(Buffer.from(back.body).equals(pdf)).toBe(true);
+    await request(test.app).delete(`/api/attachments/${paper?.id}`).expect(200);
+    expect((await papers()).attachments).toEqual([]);
+    await request(test.app).get(`/api/attachments/${paper?.id}`).expect(404);
+  });
+  it("are told by their bytes: a page in disguise is refused, and nothing is stored", async () => {
+    const { body } = await attach(Buffer.from("<html><script>alert(1)</script>")).expect(422);
+    expect((body as Problem).detail).toContain("PDF, PNG or JPEG");
+    expect((await papers()).attachments).toEqual([]);
+    await request(test.app).post(`/api/board-types/${newId()}/attachments`).field("about", "{").expect(400);
+  });
+});
+
+describe("how a board is run out of its set", () => {
+  const pin = { pin: "3", name: "PS_ON", role: "enable", volts: 3.3, leastAmps: null };
+  it("is kept pin by pin, from the version that was seen", async () => {
+    const { version } = await papers();
+    const benchNotes = {
+      pins: [pin, { ...pin, pin: "5", name: "12 V", role: "output", volts: 12, leastAmps: 0.5 }],
+      note: "Standby first.",
+    };
+    const put = (body: object) => request(test.app).put(`/api/board-types/${typeId}/papers`).send(body);
+    await put({ version, benchNotes }).expect(200);
+    expect((await papers()).benchNotes).toEqual(benchNotes);
+    await put({ version, benchNotes }).expect(409);
+    await put({ version: version + 1, benchNotes: { ...benchNotes, pins: [{ ...pin, role: "magic" }] } }).expect(422);
+  });
+});
