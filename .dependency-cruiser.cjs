@@ -28,7 +28,9 @@ module.exports = {
       name: "server-never-meets-web",
       severity: "error",
       from: { path: "^server/" },
-      to: { path: ["^web/", "^e2e/", "^bench/(?!src/index)", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
+      to: {
+        path: ["^web/", "^e2e/", "^bench/(?!src/index)", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"],
+      },
     },
     {
       name: "web-never-meets-server",

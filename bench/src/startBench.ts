@@ -6,6 +6,7 @@ import { loadScenarios } from "./scenarios";
 
 export interface RunningBench {
   readonly bench: Bench;
+  readonly basePort: number;
   close(): Promise<void>;
 }
 
@@ -23,5 +24,5 @@ export async function startBench(basePort: number, now = () => performance.now()
     await close();
     throw error;
   }
-  return { bench, close };
+  return { bench, basePort, close };
 }

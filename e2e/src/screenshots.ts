@@ -1,6 +1,8 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { startBench } from "@pale-cap/bench";
+import { Key } from "selenium-webdriver";
 import { openBrowser, resize } from "./browser";
 import { Page } from "./page";
 import { openServer } from "./server";
@@ -14,41 +16,63 @@ const views = [
   { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
   { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
+  { file: "list", model: "Terrace 43", lens: "inspect", click: "List" },
   { file: "measure-dark", model: "Halden 24", lens: "measure", part: "C14", scheme: "dark" },
   { file: "judge", model: "Halden 24", lens: "judge", part: "C14" },
   { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
   { file: "rework", model: "Logger 8", lens: "rework" },
   { file: "prove", model: "Duo brick", lens: "prove" },
   { file: "hand-over", model: "Duo brick", lens: "hand-over" },
+  { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
   { file: "house-rules", path: "/house-rules", heading: "House rules" },
   { file: "working-safely", path: "/working-safely", heading: "Working safely" },
   { file: "report", model: "Counter 2 display", lens: "report" },
 ] as const;
 
 const folder = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), "docs/screenshots");
-const server = await openServer("demo");
+/** Where the pictures find their simulated bench. */
+const benchPort = 48_790;
+const bench = await startBench(benchPort);
+const server = await openServer("demo", benchPort);
 const browser = await openBrowser();
 try {
   mkdirSync(folder, { recursive: true });
-  const bench = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
+  const lines = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
   const page = new Page(browser.driver, server.address);
   for (const view of views) {
     const scheme = "scheme" in view ? view.scheme : "light";
     await resize(browser.driver, { width: 1280, height: 800, scheme });
-    const id = "model" in view ? bench.find((line) => line.deviceModel === view.model)?.id : undefined;
+    const id = "model" in view ? lines.find((line) => line.deviceModel === view.model)?.id : undefined;
     await page.open("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
     if ("model" in view) await page.see(view.model);
     else await page.see(view.heading);
     if ("part" in view) await page.click(`${view.part}, `);
-    if ("click" in view) await page.click(view.click);
+    if ("click" in view) await (view.click === "List" ? page.switchTo("List") : page.click(view.click));
+    if ("act" in view) await aimInstruments(page);
     // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
-    await settle(page);
+    if (!("act" in view)) await settle(page);
     writeFileSync(join(folder, `${view.file}.png`), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
     console.log(`docs/screenshots/${view.file}.png`);
   }
 } finally {
   await browser.close();
   await server.close();
+  await bench.close();
+}
+
+/** A supply with a fault on the bench, two probes on it. */
+async function aimInstruments(page: Page): Promise<void> {
+  await page.choose("Practice supply", "Monitor that takes several presses");
+  await page.see("several presses");
+  for (const [name, points] of [
+    ["LCR meter", "C16"],
+    ["Multimeter", "D9"],
+    ["Spot thermometer", "C16"],
+  ] as const) {
+    await page.fill(`Probes of ${name}`, points);
+    await page.press(Key.ENTER);
+  }
+  await page.driver.sleep(1500);
 }
 
 async function settle(page: Page): Promise<void> {

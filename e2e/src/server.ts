@@ -17,8 +17,14 @@ export interface ServerUnderTest {
   close(): Promise<void>;
 }
 
-/** @param demo whether the empty database is filled with the demo shop */
-export async function openServer(demo: "demo" | "none"): Promise<ServerUnderTest> {
+/** Nothing listens there: a test that wants the simulated bench starts its own. */
+const unusedPort = 1;
+
+/**
+ * @param benchPort first port of a simulated bench
+ * @param demo whether the empty database is filled with the demo shop
+ */
+export async function openServer(demo: "demo" | "none", benchPort = unusedPort): Promise<ServerUnderTest> {
   const postgres = process.env.TEST_POSTGRES_ADDRESS;
   if (!postgres) throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
   const name = `browser_${randomUUID().replaceAll("-", "")}`;
@@ -45,7 +51,13 @@ export async function openServer(demo: "demo" | "none"): Promise<ServerUnderTest
     start: async () => {
       child = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts"], {
         cwd: checkout,
-        env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), PALE_CAP_DEMO: demo },
+        env: {
+          ...process.env,
+          DATABASE_URL: databaseUrl,
+          PORT: String(port),
+          PALE_CAP_DEMO: demo,
+          BENCH_PORT: String(benchPort),
+        },
         stdio: ["ignore", "inherit", "inherit"],
       });
       await untilHealthy(address, child);

@@ -22,10 +22,20 @@ export interface Live {
   /** The probes sit at the target and read what is asked for. */
   readonly isHere: boolean;
   readonly isSteady: boolean;
+  /** Reads, and reads open: beyond its range. */
+  readonly isOpen: boolean;
   readonly at: string | null;
 }
 
-const nobody: Live = { instrument: null, value: null, raw: null, isHere: false, isSteady: false, at: null };
+const nobody: Live = {
+  instrument: null,
+  value: null,
+  raw: null,
+  isHere: false,
+  isSteady: false,
+  isOpen: false,
+  at: null,
+};
 
 /** What the fitting instrument says at a target, and the act that brings its probes there. */
 export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
@@ -64,5 +74,6 @@ function liveOf(instrument: InstrumentState | undefined, aim: Aim): Live {
       (aim.frequencyHertz === null || reading.frequencyHertz === aim.frequencyHertz));
   if (!isThere || !isAlike) return { ...nobody, instrument };
   const { value, raw, isSteady, at } = reading;
-  return { instrument, value, raw, isHere: true, isSteady, at };
+  const isOpen = value === null && instrument.status === "ready" && instrument.trouble === null;
+  return { instrument, value, raw, isHere: true, isSteady, isOpen, at };
 }

@@ -16,7 +16,8 @@ export function BandScale(props: {
   const { band, value, unit } = props;
   const { ref, width: full } = useElementSize();
   if (!band) return <div className={classes.noBand}>{props.hint}</div>;
-  const isLogarithmic = unit === "Ω" || unit === "F";
+  // A band that begins at nothing has no decades.
+  const isLogarithmic = (unit === "Ω" || unit === "F") && band.low > 0;
   const [from, to] = scaleEnds(band, isLogarithmic);
   const width = Math.max(full - 2 * inset, 40);
   const place = (x: number) => {

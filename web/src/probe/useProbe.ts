@@ -1,6 +1,10 @@
 import {
+  deviceTestOf,
   judgePosition,
+  mayReadOpen,
+  overRangeCode,
   printedPrefix,
+  probePoints,
   type QuantityKind,
   type SiPrefix,
   siPrefixes,
@@ -70,13 +74,22 @@ export function useProbe() {
   const fitting = barQuantities(target, position?.kind);
   const order = useMemo((): readonly ProbeTarget[] => {
     if (target?.kind === "rail") return netsInOrder(detail).map((one) => ({ kind: "rail", id: one.id }));
-    return capacitorsInOrder(detail)
+    const capacitors = capacitorsInOrder(detail)
       .filter((one) => one.current)
-      .map((one) => ({ kind: "part", id: one.position.id }));
+      .map((one): ProbeTarget => ({ kind: "part", id: one.position.id }));
+    // Behind the last capacitor the other parts follow, test by test.
+    const tests = probePoints(detail)
+      .filter((one) => one.group === "device")
+      .map(
+        (one): ProbeTarget => ({ kind: "part", id: one.targetId, ...(one.terminals && { terminals: one.terminals }) }),
+      );
+    return [...capacitors, ...tests];
   }, [detail, target?.kind]);
 
   const [spoken, number] = splitTyped(text);
-  const wanted = fittingQuantity(settings.quantity, fitting);
+  const test =
+    position && position.kind !== "electrolytic" ? deviceTestOf(position.kind, target?.terminals ?? null) : undefined;
+  const wanted = test && ownWayId !== position?.id ? test.quantity : fittingQuantity(settings.quantity, fitting);
   const asked = useMemo(() => {
     const place = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
     if (!place || ownWayId === place.id || wanted === "observation" || wanted === "temperature") return null;
@@ -102,7 +115,12 @@ export function useProbe() {
   useEffect(() => {
     if (isFollowing) void probe();
   }, [isFollowing, probe]);
-  const liveRead: ReadValue | null = live.value === null ? null : { value: live.value, code: null };
+  const liveRead: ReadValue | null =
+    live.value !== null
+      ? { value: live.value, code: null }
+      : live.isOpen && mayReadOpen(quantity)
+        ? { value: null, code: overRangeCode }
+        : null;
   const read = text.trim() === "" ? liveRead : typed.read;
   const value = read?.value ?? null;
 
@@ -119,7 +137,8 @@ export function useProbe() {
   }, [detail, facts, rules, target, judgedValue, quantity, settings]);
 
   function step(by: number): void {
-    const index = order.findIndex((one) => one.id === target?.id);
+    const at = order.findIndex((one) => one.id === target?.id && one.terminals === target?.terminals);
+    const index = at < 0 ? order.findIndex((one) => one.id === target?.id) : at;
     const next = order[(index + by + order.length) % Math.max(order.length, 1)];
     if (next) select(next);
     setText("");
@@ -134,8 +153,9 @@ export function useProbe() {
     const rawText = (isLive ? live.raw : text.trim())?.slice(0, 80) || null;
     void send({ ...draft, rawText, instrument: isLive ? (live.instrument?.name ?? null) : null, personId });
     if (habits.isTone && value !== null && band) sound(isInside(value, band));
-    // Volts were only asked for: the part itself comes next. So do the other pins of a part that is no capacitor.
-    if (thenStep && !(asked && quantity === "dc_voltage") && target.terminals === undefined) step(1);
+    // Volts were only asked for: the part itself comes next. A test before the mains has none behind it.
+    const isLast = target.kind === "rail" && target.terminals !== undefined;
+    if (thenStep && !(asked && quantity === "dc_voltage") && !isLast) step(1);
     else setText("");
   }
   useHoldToLog(habits.isHolding && text === "", live, `${target?.id}|${target?.terminals}|${quantity}`, () =>
@@ -182,7 +202,7 @@ export function useProbe() {
     live,
     probe,
     /** The live value as it stands in the empty field, in the bar's own prefix. */
-    liveText: live.value === null ? null : printLive(live.value, unit, defaultPrefix),
+    liveText: live.value !== null ? printLive(live.value, unit, defaultPrefix) : liveRead ? "open" : null,
     defaultPrefix,
     printedUnit: `${printedPrefix(defaultPrefix)}${unit}`,
     problem: typed.problem,

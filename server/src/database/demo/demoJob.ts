@@ -61,8 +61,8 @@ export interface DemoCapacitor {
   readonly mark: PolarityMark | null;
 }
 
-/** Designator, kind, left edge, top edge, width and depth in millimetres. */
-export type DemoOutline = readonly [string, PartKind, number, number, number, number];
+/** Designator, kind, left edge, top edge, width, depth and perhaps height above the board, in millimetres. */
+export type DemoOutline = readonly [string, PartKind, number, number, number, number, number?];
 
 export interface DemoStore {
   readonly name: string;

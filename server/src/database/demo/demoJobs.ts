@@ -149,7 +149,16 @@ const television: DemoJob = {
     depthMetres: 0.16,
     barrierMetres: 0.135,
     lidHeightMetres: 0.018,
-    ...plainBoard,
+    // One corner is cut for a screw post, and the lid is lower over the outputs.
+    outline: [
+      [0, 0],
+      [0.22, 0],
+      [0.22, 0.142],
+      [0.204, 0.16],
+      [0, 0.16],
+    ],
+    lidZones: [{ xMetres: 0.14, yMetres: 0.025, widthMetres: 0.078, depthMetres: 0.11, heightMetres: 0.012 }],
+    underlay: null,
   },
   nets: {
     pfc: net("PFC bus", "pfc", 385),
@@ -174,7 +183,7 @@ const television: DemoJob = {
     ["F101", "fuse", 8, 132, 22, 9],
     ["BR101", "bridge", 8, 84, 24, 12],
     ["L101", "choke", 20, 8, 30, 26],
-    ["Q101", "transistor", 60, 12, 40, 12],
+    ["Q101", "transistor", 60, 12, 40, 12, 16],
     ["T201", "transformer", 115, 55, 36, 34],
     ["T301", "transformer", 118, 115, 24, 22],
     ["J201", "connector", 205, 40, 10, 60],

@@ -221,7 +221,7 @@ class DemoWriter {
       this.parts.set(one.at, part);
       await this.models.fittedParts.create(part, { transaction });
     }
-    for (const [at, kind, left, top, width, depth] of demo.outlines) {
+    for (const [at, kind, left, top, width, depth, height] of demo.outlines) {
       const id = this.id();
       await this.models.positions.create(
         {
@@ -234,6 +234,7 @@ class DemoWriter {
           yMetres: (top + depth / 2) / 1e3,
           outlineWidthMetres: width / 1e3,
           outlineDepthMetres: depth / 1e3,
+          outlineHeightMetres: height === undefined ? null : height / 1e3,
         },
         { transaction },
       );

@@ -1,0 +1,184 @@
+import { createServer } from "node:net";
+import { loadScenarios, type RunningBench, startBench } from "@pale-cap/bench";
+import { By, Key } from "selenium-webdriver";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Browser, openBrowser } from "./browser";
+import { Page } from "./page";
+import { openServer, type ServerUnderTest } from "./server";
+
+let bench: RunningBench;
+let server: ServerUnderTest;
+let browser: Browser;
+let page: Page;
+
+beforeAll(async () => {
+  bench = await benchOnFreePorts();
+  server = await openServer("none", bench.basePort);
+  browser = await openBrowser();
+  page = new Page(browser.driver, server.address);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.close();
+  await bench?.close();
+});
+
+/** Six ports in a row that nobody uses: one free port is found, and the bench counts up from it. */
+async function benchOnFreePorts(): Promise<RunningBench> {
+  for (let attempt = 0; attempt < 20; attempt++) {
+    const probe = createServer();
+    await new Promise<void>((resolve) => probe.listen(0, "127.0.0.1", resolve));
+    const { port } = probe.address() as { port: number };
+    await new Promise((resolve) => probe.close(resolve));
+    try {
+      return await startBench(port);
+    } catch {
+      // One of the six is taken: another row.
+    }
+  }
+  throw new Error("No six free ports in a row were found.");
+}
+
+interface StoredJob {
+  readonly positions: readonly { readonly id: string; readonly designator: string; readonly kind: string }[];
+  readonly readings: readonly {
+    readonly id: string;
+    readonly targetId: string;
+    readonly quantity: string;
+    readonly value: number | null;
+    readonly coarseCode: string | null;
+    readonly terminals: string | null;
+    readonly circuitState: string | null;
+    readonly instrument: string | null;
+  }[];
+}
+
+async function stored(): Promise<StoredJob> {
+  const jobPath = new URL(await browser.driver.getCurrentUrl()).pathname.replace(/\/(inspect|measure).*/, "");
+  return (await (await fetch(`${server.address}/api${jobPath}`)).json()) as StoredJob;
+}
+
+const bar = () =>
+  browser.driver.executeScript<{ label: string; live: string; placeholder: string }>(
+    `const input = document.querySelector("section[aria-label='Probe bar'] input[aria-label^='Reading']");
+     const pins = document.querySelector("section[aria-label='Probe bar'] [class*=pins]");
+     return { label: (input?.getAttribute("aria-label") ?? "") + (pins?.textContent ?? ""), placeholder: input?.placeholder ?? "",
+       live: document.querySelector("section[aria-label='Probe bar'] [class*=live]")?.textContent ?? "" };`,
+  );
+
+/** The probe key, a look at the live value, Enter: one reading. */
+async function measureHere(): Promise<string> {
+  const { label } = await bar();
+  await page.press("p");
+  await page.until(`have a live value for ${label}`, async () => {
+    const now = await bar();
+    return now.label === label && now.placeholder !== "–" && /live|reads open/.test(now.live);
+  });
+  await page.press(Key.ENTER);
+  await page.until(`be done with ${label}`, async () => (await bar()).label !== label);
+  return label;
+}
+
+describe("a board of twenty parts, with the keyboard alone", () => {
+  it("is entered line by line from what is printed on its parts", async () => {
+    await fetch(`${server.address}/api/bench-supply`, {
+      method: "PUT",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ name: "02-dried-output-bank" }),
+    });
+    const card = (await (await fetch(`${server.address}/api/bench-supply`)).json()) as { lines: string[] };
+    expect(card.lines).toHaveLength(20);
+    await page.open("/");
+    await page.see("The bench is empty.");
+    await page.press("n");
+    await page.see("Make the job");
+    await page.press("monitor", Key.TAB, Key.TAB, Key.TAB, Key.ENTER);
+    await page.see("Intake of unnamed monitor");
+    await page.chord(Key.ALT, "3");
+    await page.see("Words in any order");
+    await page.press("e");
+    for (const [n, line] of card.lines.entries()) {
+      await page.chord(Key.CONTROL, "a");
+      await page.press(line, Key.ENTER);
+      await page.until(`have part ${n + 1}`, async () => {
+        const typed = await (await page.field("Quick entry")).getAttribute("value");
+        return typed !== line && (await stored()).positions.length === n + 1;
+      });
+    }
+    const { positions } = await stored();
+    expect(positions.filter((one) => one.kind === "electrolytic")).toHaveLength(9);
+  });
+
+  it("is measured from the simulated bench, part by part, volts first", async () => {
+    await page.chord(Key.ALT, "4");
+    await page.until("have the bar aimed", async () => (await bar()).label.includes(" of C"));
+    const seen: string[] = [];
+    // Capacitors with the volts of each net before them, then every pin test of the other parts, until it is round.
+    while (!seen.includes((await bar()).label)) seen.push(await measureHere());
+    const { positions, readings } = await stored();
+    for (const position of positions) {
+      const own = readings.filter((one) => one.targetId === position.id);
+      expect(own.length, position.designator).toBeGreaterThan(0);
+      expect(own.every((one) => one.instrument !== null)).toBe(true);
+    }
+    const at = (designator: string) => positions.find((one) => one.designator === designator)?.id;
+    const esr = readings.find((one) => one.targetId === at("C16") && one.quantity === "esr");
+    expect(esr?.value).toBeGreaterThan(0.2);
+    const truth = loadScenarios().find((one) => one.name === "02-dried-output-bank");
+    expect(truth?.capacitors.find((one) => one.at === "C16")?.esrRatio).toBe(28);
+    expect(readings.filter((one) => one.targetId === at("BR1") && one.quantity === "diode_drop")).toHaveLength(5);
+    const across = readings.find((one) => one.targetId === at("BR1") && one.terminals === "+,-");
+    expect(across).toMatchObject({ coarseCode: "over_range", value: null });
+    // Backward, D9 shows what the board hangs on its rail: 1.2 kilohms at a milliampere, and no open junction.
+    const backward = readings.find((one) => one.targetId === at("D9") && one.terminals === "K,A");
+    expect(backward?.value).toBeCloseTo(1.2, 1);
+    await page.seeNamed("C16, 1000 µF 10 V, 5 V, output, before choke, failed");
+  });
+
+  it("lifts a lead with one key, and the value that then stands is the part's own", async () => {
+    await page.press("*");
+    await page.until("read with one lead lifted", async () =>
+      (await browser.driver.findElement(By.css("section[aria-label='Probe bar']")).getText()).includes(
+        "one lead lifted",
+      ),
+    );
+    const label = await measureHere();
+    expect(label).toContain("ESR");
+    const { readings } = await stored();
+    expect(readings.filter((one) => one.circuitState === "lead_lifted" && one.quantity === "esr")).toHaveLength(1);
+  });
+
+  it("logs by itself when the value stands still, once, with hold to log and probes that follow", async () => {
+    const before = (await stored()).readings.length;
+    await page.click("How the bar works");
+    await (await page.field("Probes follow the target")).sendKeys(Key.SPACE);
+    await (await page.field("Hold to log")).sendKeys(Key.SPACE);
+    await page.press(Key.ESCAPE);
+    await page.until("have three more readings by itself", async () => (await stored()).readings.length >= before + 3);
+    const { readings } = await stored();
+    expect(new Set(readings.map((one) => one.id)).size).toBe(readings.length);
+  });
+});
+
+describe("the Instruments place", () => {
+  it("shows live values, moves probes, and says what an instrument refuses", async () => {
+    await page.open("/instruments");
+    await page.see("On the simulated bench");
+    await page.fill("Probes of LCR meter", "C16");
+    await page.press(Key.ENTER);
+    await page.see("mΩ");
+    await page.fill("Probes of Multimeter", "C999");
+    await page.press(Key.ENTER);
+    await page.see("No such point on this board: C999");
+  });
+  it("shows a bench that is gone as gone, and takes it up again when it is back", async () => {
+    const { basePort } = bench;
+    await bench.close();
+    await page.see("not there");
+    bench = await startBench(basePort);
+    await page.until("see all six ready again", async () => {
+      const ready = await browser.driver.findElements(By.css("section[data-status='ready']"));
+      return ready.length === 6;
+    });
+  });
+});
