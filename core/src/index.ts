@@ -96,6 +96,7 @@ export {
   expectedReading,
   type ProbeQuestion,
 } from "./measuring/expectedReading";
+export { meterRange } from "./measuring/meterRange";
 export { nextTargets, type ProposedTarget } from "./measuring/nextTargets";
 export {
   type LowEnergyTest,

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleRules } from "../../testing/sampleJob";
+import { OutOfRangeError } from "../errors";
 import { expectedReading, type ProbeQuestion } from "./expectedReading";
+import { meterRange } from "./meterRange";
 import { probePoints } from "./probePoints";
 
 const question: ProbeQuestion = {
@@ -60,6 +62,13 @@ describe("expectedReading", () => {
     expect(ask(at, bridge)).toMatchObject({ basis: "device_test", high: 0.8 });
     expect(ask({ ...at, terminals: "+,-" }, bridge)).toBeNull();
     expect(ask({ targetId: "gone" })).toBeNull();
+  });
+});
+
+describe("meterRange", () => {
+  it("holds twice the expected value in the next 2, 20, 200", () => {
+    expect([0.046, 0.1, 0.11, 14, 325].map(meterRange)).toEqual([0.2, 0.2, 2, 200, 2000]);
+    expect(() => meterRange(0)).toThrow(OutOfRangeError);
   });
 });
 

@@ -9,6 +9,7 @@ import { verdictLabels } from "../wording/verdictWords";
 import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
 import classes from "./drawing.module.css";
 import { Movable, movableClass } from "./Movable";
+import { type SectionZone, sectionZones } from "./sectionZones";
 import { VerdictShape } from "./VerdictGlyph";
 
 /** How a lens colours one part. */
@@ -81,6 +82,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
     () => layOut(board, props.positions, props.fittedParts),
     [board, props.positions, props.fittedParts],
   );
+  const zones = useMemo(() => sectionZones(props.nets, props.positions), [props.nets, props.positions]);
   const scale = Math.max(
     Math.min((width - 2 * margin) / board.widthMetres, (height - 2 * margin) / layout.heightMetres),
     100,
@@ -150,6 +152,7 @@ export function BoardDrawing(props: BoardDrawingProps) {
                       />
                     </g>
                   )}
+                  <Sections zones={zones} scale={scale} board={board} />
                   <Lid board={board} scale={scale} />
                   {layout.outlines.map((one) =>
                     held(
@@ -218,6 +221,23 @@ function Ground(props: Pick<BoardDrawingProps, "board" | "photo"> & { readonly s
       )}
     </>
   );
+}
+
+/** Sections as faint zones behind their parts, kept on the board; a pointer or a screen reader learns the name. */
+function Sections(props: { readonly zones: readonly SectionZone[]; readonly scale: number; readonly board: Board }) {
+  const { scale, board } = props;
+  return props.zones.map((zone) => {
+    const left = Math.max(zone.left, 0.001) * scale;
+    const top = Math.max(zone.top, 0.001) * scale;
+    const right = Math.min(zone.right, board.widthMetres - 0.001) * scale;
+    const bottom = Math.min(zone.bottom, board.depthMetres - 0.001) * scale;
+    return (
+      <g key={zone.section} className={classes.section}>
+        <title>{zone.label}</title>
+        <rect x={left} y={top} width={Math.max(right - left, 0)} height={Math.max(bottom - top, 0)} rx="10" />
+      </g>
+    );
+  });
 }
 
 /** Where the lid stands lower or higher than over the rest. */

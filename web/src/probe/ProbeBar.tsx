@@ -192,7 +192,12 @@ export function ProbeBar() {
             </div>
           </>
         )}
-        <LiveLine live={probe.live} isTarget={target !== undefined} />
+        <LiveLine
+          live={probe.live}
+          isTarget={target !== undefined}
+          quantity={quantity}
+          expectedHigh={probe.band?.high ?? null}
+        />
       </div>
       <ul className={classes.keys} aria-label="Keys of the probe bar">
         {[

@@ -1,5 +1,6 @@
 import {
   deviceTestOf,
+  formatQuantity,
   judgePosition,
   mayReadOpen,
   overRangeCode,
@@ -7,14 +8,10 @@ import {
   probePoints,
   type QuantityKind,
   type SiPrefix,
-  siPrefixes,
   standingReadings,
-  type Unit,
-  unitFacts,
   voltsFirst,
 } from "@pale-cap/core";
 import { useEffect, useMemo, useState } from "react";
-import { newId } from "../api/newId";
 import { useLive } from "../instruments/useLive";
 import { pointsText } from "../instruments/whoReads";
 import type { ProbeTarget } from "../job/benchSlice";
@@ -30,6 +27,7 @@ import { readTyped } from "./readTyped";
 import { sound } from "./tone";
 import { useHoldToLog } from "./useHoldToLog";
 import { useSendReading } from "./useSendReading";
+import { withdrawalOf } from "./withdrawalOf";
 
 /** Words that may stand before a number to name the quantity. */
 const spokenQuantities: Readonly<Record<string, QuantityKind>> = {
@@ -121,6 +119,7 @@ export function useProbe() {
       : live.isOpen && mayReadOpen(quantity)
         ? { value: null, code: overRangeCode }
         : null;
+  const printedLive = live.value === null ? null : formatQuantity(live.value, unit, { significantDigits: 4 });
   const read = text.trim() === "" ? liveRead : typed.read;
   const value = read?.value ?? null;
 
@@ -168,18 +167,7 @@ export function useProbe() {
       .filter((reading) => reading.targetId === target?.id)
       .at(-1);
     if (!last) return;
-    const { receivedAt: _, ...row } = last;
-    const measuredAt = new Date().toISOString();
-    void send({
-      ...row,
-      id: newId(),
-      value: null,
-      coarseCode: null,
-      isWithdrawn: true,
-      supersedesId: last.id,
-      rawText: null,
-      measuredAt,
-    });
+    void send(withdrawalOf(last, personId));
   }
 
   return {
@@ -201,10 +189,10 @@ export function useProbe() {
     hasValue: read !== null,
     live,
     probe,
-    /** The live value as it stands in the empty field, in the bar's own prefix. */
-    liveText: live.value !== null ? printLive(live.value, unit, defaultPrefix) : liveRead ? "open" : null,
+    /** The live value as it stands in the empty field, in the prefix that suits it. */
+    liveText: printedLive?.number ?? (liveRead ? "open" : null),
     defaultPrefix,
-    printedUnit: `${printedPrefix(defaultPrefix)}${unit}`,
+    printedUnit: text === "" && printedLive ? printedLive.unit : `${printedPrefix(defaultPrefix)}${unit}`,
     problem: typed.problem,
     wouldBe,
     shiftDecade: (by: number) => setShift((now) => Math.min(Math.max(now + by, -2), 2)),
@@ -219,12 +207,6 @@ function isInside(
   band: { readonly low: number; readonly high: number; readonly isLowBad: boolean },
 ): boolean {
   return band.isLowBad ? value >= band.low : value <= band.high && (band.low >= 0 ? true : value >= band.low);
-}
-
-/** Three digits in the prefix that the field shows. */
-function printLive(value: number, unit: Unit, prefix: SiPrefix): string {
-  const scaled = value / siPrefixes[prefix] / 10 ** unitFacts[unit].storedExponent;
-  return Math.abs(scaled) >= 1000 ? scaled.toFixed(0) : String(Number(scaled.toPrecision(4)));
 }
 
 const prefixLadder: readonly SiPrefix[] = ["p", "n", "u", "m", "", "k", "M"];

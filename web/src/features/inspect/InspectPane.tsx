@@ -1,5 +1,5 @@
 import { Button, Chip, NativeSelect, TextInput } from "@mantine/core";
-import type { PositionValues } from "@pale-cap/contract";
+import type { FittedPartValues, PositionValues } from "@pale-cap/contract";
 import {
   fixings,
   foundPart,
@@ -21,13 +21,14 @@ import { RailTable } from "../../rails/RailTable";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
 import { useKeys } from "../../ui/useKeys";
 import { fixingLabels, markLabels, signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { BoardTypeCard } from "./BoardTypeCard";
 import { useBoardTypeOfJobQuery } from "./boardTypeApi";
-import { positionUpdate } from "./capacitorDraft";
+import { foundPartUpdate, positionUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
 import { PapersCard } from "./PapersCard";
 import { PositionsFile } from "./PositionsFile";
@@ -187,6 +188,32 @@ function Signs({ positionId }: { readonly positionId: string }) {
           onChange={(event) => change({ fixing: (event.currentTarget.value || null) as typeof position.fixing })}
         />
         <TextInput
+          key={`series ${part.series}`}
+          label="Series"
+          maxLength={40}
+          defaultValue={part.series ?? ""}
+          onBlur={(event) => {
+            const series = event.currentTarget.value.trim() || null;
+            if (series !== part.series) changePart({ series });
+          }}
+        />
+        <QuantityInput
+          label="Tolerance"
+          unit="%"
+          limits={[0.01, 1]}
+          placeholder="20"
+          value={part.toleranceRatio}
+          onCommit={(toleranceRatio) => changePart({ toleranceRatio })}
+        />
+        <QuantityInput
+          label="ESR in its sheet"
+          unit="Ω"
+          limits={[1e-4, 1000]}
+          placeholder="at 100 kHz, 20 °C"
+          value={part.datasheetEsrOhms}
+          onCommit={(datasheetEsrOhms) => changePart({ datasheetEsrOhms })}
+        />
+        <TextInput
           key={position.heatSource}
           label="Warmed by"
           placeholder="D7 sink, L3"
@@ -203,5 +230,9 @@ function Signs({ positionId }: { readonly positionId: string }) {
 
   function change(values: Partial<PositionValues>) {
     void edit((latest) => positionUpdate(latest, positionId, values));
+  }
+
+  function changePart(values: Partial<FittedPartValues>) {
+    void edit((latest) => foundPartUpdate(latest, positionId, values));
   }
 }

@@ -15,6 +15,7 @@ import { functionFacts, kindLabels, statusWords } from "../../wording/instrument
 import classes from "./instruments.module.css";
 import { LoadControls } from "./LoadControls";
 import { MainsControls } from "./MainsControls";
+import { ScopeScreen } from "./ScopeScreen";
 
 /** One instrument: its value in large digits, where its probes are, what it reads, and what is wrong with it. */
 export function InstrumentCard(props: {
@@ -65,6 +66,9 @@ export function InstrumentCard(props: {
         {hasProbes && (
           <ProbePlace name={instrument.name} place={reading?.points ?? null} onPlace={(points) => act({ points })} />
         )}
+        {instrument.kind === "oscilloscope" && instrument.driver === "bench_lines" && (
+          <ScopeScreen instrumentId={instrument.id} />
+        )}
         {instrument.kind === "load" && <LoadControls settings={state?.settings ?? {}} act={act} />}
         {instrument.kind === "mains" && <MainsControls settings={state?.settings ?? {}} act={act} />}
       </div>
@@ -90,12 +94,15 @@ function ProbePlace(props: {
   readonly onPlace: (points: string) => void;
 }) {
   const [text, setText] = useState<string | null>(null);
+  function commit() {
+    if (text !== null && text.trim() !== (props.place ?? "")) props.onPlace(text.trim());
+    setText(null);
+  }
   return (
     <form
       onSubmit={(event) => {
         event.preventDefault();
-        if (text !== null) props.onPlace(text.trim());
-        setText(null);
+        commit();
       }}
     >
       <TextInput
@@ -104,6 +111,7 @@ function ProbePlace(props: {
         placeholder="probes: C14, 12 V, or Q1.D,Q1.S"
         value={text ?? props.place ?? ""}
         onChange={(event) => setText(event.currentTarget.value)}
+        onBlur={commit}
       />
     </form>
   );

@@ -1,4 +1,12 @@
-import { bankOf, currentPart, expectedEsrOfPart, partForSchool, probePoints, sectionFacts } from "@pale-cap/core";
+import {
+  bankOf,
+  currentPart,
+  expectedEsrOfPart,
+  meterRange,
+  partForSchool,
+  probePoints,
+  sectionFacts,
+} from "@pale-cap/core";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useProposals } from "../../job/useProposals";
@@ -67,7 +75,8 @@ export function MeasurePane() {
           <>
             Alone and new it reads <Quantity value={esr.lowOhms} unit="Ω" /> to{" "}
             <Quantity value={esr.highOhms} unit="Ω" /> at 100 kHz
-            <span className={classes.soft}> ({esrSourceWords(esr.source)})</span>.
+            <span className={classes.soft}> ({esrSourceWords(esr.source)})</span>. Range{" "}
+            <Quantity value={meterRange(esr.highOhms)} unit="Ω" />, leads zeroed.
           </>
         ) : (
           "Value or voltage is not entered: nothing to compare with."

@@ -1,6 +1,9 @@
 import type { ReadingRow } from "@pale-cap/contract";
 import { combineRepeats, formatQuantity, standingReadings } from "@pale-cap/core";
+import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
+import { useSendReading } from "../../probe/useSendReading";
+import { withdrawalOf } from "../../probe/withdrawalOf";
 import { Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { logTime } from "../../ui/times";
@@ -11,6 +14,8 @@ import classes from "./measure.module.css";
 /** Everything that was read at one probe point, newest first, repeats with their spread; what was taken back stays, struck through. */
 export function ReadingList({ title, targetId }: { readonly title: string; readonly targetId: string }) {
   const { detail } = useJob();
+  const send = useSendReading(detail.job.id);
+  const personId = useAppSelector((state) => state.bench.personId);
   const standing = standingReadings(detail.readings).filter((reading) => reading.targetId === targetId);
   const standingIds = new Set(standing.map((reading) => reading.id));
   const own = detail.readings
@@ -36,6 +41,16 @@ export function ReadingList({ title, targetId }: { readonly title: string; reado
                 {[...conditionsOf(reading), !isStanding && "taken back"].filter(Boolean).join(", ")}
               </span>
               <time className={classes.soft}>{logTime(reading.measuredAt)}</time>
+              {isStanding && (
+                <button
+                  type="button"
+                  className={classes.takeBack}
+                  aria-label={`Take back ${label} of ${logTime(reading.measuredAt)}`}
+                  onClick={() => send(withdrawalOf(reading, personId))}
+                >
+                  ×
+                </button>
+              )}
             </li>
           );
         })}
