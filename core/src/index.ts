@@ -30,6 +30,9 @@ export {
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
+export { type Explanation, type FaultEvidence, type FaultRanking, rankExplanations } from "./faults/explanations";
+export { type Fault, type FaultKnowledge, faultKnowledge, knowledgeProblems } from "./faults/faultKnowledge";
+export { type Finding, isTestFinding, type TestFinding, testFindings } from "./faults/findings";
 export {
   checksFor,
   type FirstCheck,
@@ -42,6 +45,8 @@ export {
 export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
 export { bankImpedance } from "./incircuit/bankImpedance";
 export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
+export { type BankStates, bankStates } from "./incircuit/bankStates";
+export { maskingLimit, maskingLimitOfResistances } from "./incircuit/maskingLimit";
 export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
 export { type DeviceKind, deviceKinds } from "./job/deviceKinds";
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./job/deviceProfiles";
@@ -84,10 +89,14 @@ export {
   visualSigns,
 } from "./judgement/visualSigns";
 export { equivalentRippleCurrent } from "./life/equivalentRippleCurrent";
+export { lifeFromCoreTemperature } from "./life/lifeFromCore";
+export { lifeScatter } from "./life/lifeScatter";
 export { lifeByTenKelvinRule } from "./life/lifeTenKelvin";
+export { lifeWithAgeing } from "./life/lifeWithAgeing";
 export { lifeWithRippleHeating } from "./life/lifeWithRipple";
 export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
 export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
+export { type RepairPolicy, repairPolicies, returnChances } from "./life/returnChance";
 export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
 export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./measuring/deviceTests";
 export {
@@ -133,6 +142,7 @@ export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";
 export { esrZero } from "./replacement/esrZero";
 export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";
+export { parallelParts } from "./replacement/parallelParts";
 export { doPolaritiesAgree } from "./replacement/polarityCheck";
 export {
   type CataloguePart,

@@ -1,6 +1,8 @@
 import { OutOfRangeError } from "../../src/errors";
 import { type BankCapacitor, bankImpedance } from "../../src/incircuit/bankImpedance";
 import { bankIntervals } from "../../src/incircuit/bankIntervals";
+import { bankStates } from "../../src/incircuit/bankStates";
+import { maskingLimit, maskingLimitOfResistances } from "../../src/incircuit/maskingLimit";
 import type { FamilyAdapter } from "../families";
 import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
@@ -26,6 +28,44 @@ const network = (inputs: Inputs) => ({
 });
 
 export const inCircuitFamilies: Readonly<Record<string, FamilyAdapter>> = {
+  "c-enumerate": (inputs) => {
+    const result = bankStates(
+      capacitors(inputs),
+      number(inputs, "f_Hz"),
+      {
+        resistanceOhms: number(inputs, "reading_re"),
+        capacitanceFarads: optionalNumber(inputs, "reading_C"),
+        resistanceUncertaintyRatio: number(inputs, "u_esr_rel"),
+        capacitanceUncertaintyRatio: number(inputs, "u_C_rel"),
+      },
+      network(inputs),
+    );
+    return {
+      n_consistent: result.consistentCount,
+      P_bad: result.parts.map((part) => part.badProbability),
+      verdict: result.parts.map((part) => part.verdict),
+      min_bad: result.leastBad,
+      max_bad: result.mostBad,
+      P_all_ok: result.allInOrderProbability,
+    };
+  },
+  "c-mask-scan": (inputs) => {
+    const result = maskingLimit(
+      capacitors(inputs),
+      number(inputs, "k"),
+      number(inputs, "f_Hz"),
+      number(inputs, "tol"),
+      network(inputs),
+    );
+    return { m_hide: result.hiddenMultiple, nominal_re: result.nominalOhms, open_ratio: result.openRatio };
+  },
+  "c-mask-closed": (inputs) => ({
+    m_hide: maskingLimitOfResistances(
+      list(inputs, "esr").map((value) => number({ value }, "value")),
+      number(inputs, "k"),
+      number(inputs, "tol"),
+    ),
+  }),
   "c-group": (inputs) => {
     const bank = bankImpedance(capacitors(inputs), number(inputs, "f_Hz"), network(inputs));
     return {

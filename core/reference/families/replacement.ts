@@ -1,11 +1,13 @@
 import type { PositionClass } from "../../src/board/sections";
+import { OutOfRangeError } from "../../src/errors";
 import { type ComparedPart, checkReplacement } from "../../src/replacement/checkReplacement";
 import { controlSupplyStart } from "../../src/replacement/controlSupplyStart";
 import { esrZero } from "../../src/replacement/esrZero";
 import { holdUpCapacitanceFarads } from "../../src/replacement/holdUpCapacitance";
+import { parallelParts } from "../../src/replacement/parallelParts";
 import { replacementRatedVoltage } from "../../src/replacement/ratedVoltage";
 import type { FamilyAdapter } from "../families";
-import { type Inputs, number, optionalNumber, record, word } from "../inputs";
+import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
 const positions: readonly PositionClass[] = [
   "mains_bulk",
@@ -47,6 +49,41 @@ export const replacementFamilies: Readonly<Record<string, FamilyAdapter>> = {
       replacement: part(inputs, "new"),
     });
     return { verdict: result.verdict, codes: result.codes, C_ratio: result.capacitanceRatio };
+  },
+  "e-parallel": (inputs) => {
+    const A = inputs.A;
+    if (A !== 5 && A !== 10 && A !== "split") throw new OutOfRangeError("A", A, "5, 10 or split");
+    const result = parallelParts(
+      list(inputs, "parts").map((row) => {
+        const part = record(row, "parts");
+        return {
+          capacitanceFarads: number(part, "C"),
+          esrOhms: number(part, "esr"),
+          eslHenrys: optionalNumber(part, "esl") ?? 0,
+          ratedRippleAmpsRms: number(part, "Ir"),
+          ratedLifeHours: number(part, "L0_h"),
+        };
+      }),
+      {
+        frequencyHertz: number(inputs, "f_Hz"),
+        rippleAmpsRms: number(inputs, "I_A"),
+        ratedTemperatureCelsius: number(inputs, "T0_C"),
+        ambientCelsius: number(inputs, "Ta_C"),
+        ratedCoreRiseKelvin: number(inputs, "dT0_K"),
+        school: A,
+      },
+    );
+    return {
+      C_total: result.capacitanceFarads,
+      re_Z: result.resistanceOhms,
+      mag_Z: result.magnitudeOhms,
+      shares: result.parts.map((part) => part.shareRatio),
+      I_k: result.parts.map((part) => part.ampsRms),
+      L_h: result.parts.map((part) => part.lifeHours),
+      worst: result.worstIndex,
+      worst_L_h: result.parts[result.worstIndex]?.lifeHours,
+      max_load: result.mostLoadRatio,
+    };
   },
   "e-vcc": (inputs) => {
     const result = controlSupplyStart({

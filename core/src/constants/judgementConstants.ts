@@ -108,11 +108,28 @@ export interface JudgementConstants {
     readonly r_fail: number;
     readonly k_cov: number;
     readonly R_floor: number;
+    /** State: factor on ESR (null: open), factor on C, prior. */
+    readonly states: Readonly<
+      Record<string, readonly [esrFactor: number | null, capacitanceFactor: number, prior: number]>
+    >;
+    readonly chi2: Readonly<Record<"1" | "2", number>>;
+    readonly scan_max: number;
+    readonly scan_n: number;
   };
   readonly D: {
     readonly cap_h: number;
     readonly freq_pts: readonly number[];
     readonly freq_mult: Readonly<Record<RippleFrequencyClass, readonly number[]>>;
+    readonly core_factor: readonly TableRow[];
+    readonly h_handbook: readonly TableRow[];
+    readonly h_still: number;
+    readonly kv_floor: number;
+    readonly kv_n_large: number;
+    readonly kv_lin: readonly [number, number];
+    readonly beta: number;
+    readonly sigma_ln: number;
+    readonly q_work: number;
+    readonly theta: readonly TableRow[];
   };
   readonly E: {
     readonly v_std: readonly number[];

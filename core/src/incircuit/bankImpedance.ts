@@ -1,6 +1,7 @@
 import { OutOfRangeError } from "../errors";
-import { addComplex, type Complex, reciprocalComplex } from "../numerics/complex";
-import { requireNonNegative, requirePositive } from "../numerics/requireRange";
+import { addComplex, type Complex } from "../numerics/complex";
+import { requirePositive } from "../numerics/requireRange";
+import { capacitorAdmittance, checkedNetwork, probeImpedance } from "./probeImpedance";
 
 export interface BankCapacitor {
   readonly capacitanceFarads: number;
@@ -44,35 +45,16 @@ export function bankImpedance(
     throw new OutOfRangeError("capacitors", capacitors.length, "one to eight parts");
   }
   const omega = 2 * Math.PI * requirePositive("frequencyHertz", frequencyHertz);
-  const chokeOhms = requireNonNegative("chokeOhms", network.chokeOhms ?? 0);
-  const leadOhms = requireNonNegative("leadOhms", network.leadOhms ?? 0);
-  const chokeHenrys = network.chokeHenrys ?? null;
-  if (chokeHenrys !== null) requirePositive("chokeHenrys", chokeHenrys);
-
+  const around = checkedNetwork(network, omega);
   let atProbe: Complex = { re: 0, im: 0 };
-  let behind: Complex = { re: 0, im: 0 };
-  let hasBehind = false;
+  let behind: Complex | null = null;
   for (const part of capacitors) {
-    const admittance = reciprocalComplex({
-      re: requirePositive("esrOhms", part.esrOhms),
-      im:
-        omega * requireNonNegative("eslHenrys", part.eslHenrys ?? 0) -
-        1 / (omega * requirePositive("capacitanceFarads", part.capacitanceFarads)),
-    });
-    if (chokeHenrys !== null && part.isBehindChoke) {
-      behind = addComplex(behind, admittance);
-      hasBehind = true;
-    } else atProbe = addComplex(atProbe, admittance);
+    const admittance = capacitorAdmittance(part, omega);
+    if (around.choke && part.isBehindChoke) behind = addComplex(behind ?? { re: 0, im: 0 }, admittance);
+    else atProbe = addComplex(atProbe, admittance);
   }
-  if (network.parallelOhms != null) {
-    atProbe = addComplex(atProbe, { re: 1 / requirePositive("parallelOhms", network.parallelOhms), im: 0 });
-  }
-  if (chokeHenrys !== null && hasBehind) {
-    const path = addComplex({ re: chokeOhms, im: omega * chokeHenrys }, reciprocalComplex(behind));
-    atProbe = addComplex(atProbe, reciprocalComplex(path));
-  }
-  if (atProbe.re === 0 && atProbe.im === 0) throw new OutOfRangeError("capacitors", 0, "connected to the probe");
-  const z = addComplex(reciprocalComplex(atProbe), { re: leadOhms, im: 0 });
+  const z = probeImpedance(around, atProbe, behind);
+  if (!z) throw new OutOfRangeError("capacitors", 0, "connected to the probe");
   return {
     resistanceOhms: z.re,
     reactanceOhms: z.im,

@@ -1,3 +1,5 @@
+import { requireBetween } from "./requireRange";
+
 /**
  * Complementary error function: series below 2.5, continued fraction above.
  *
@@ -28,4 +30,21 @@ export function complementaryErrorFunction(x: number): number {
  */
 export function normalDistribution(z: number): number {
   return 0.5 * complementaryErrorFunction(-z / Math.SQRT2);
+}
+
+/**
+ * The z at which the standard normal distribution reaches p: bisection on [-40, 40], 200 halvings.
+ *
+ * @param p between 0 and 1
+ * @throws {OutOfRangeError} at or beyond the ends
+ */
+export function normalQuantile(p: number): number {
+  requireBetween("p", p, 0, 1);
+  let [low, high] = [-40, 40];
+  for (let n = 0; n < 200; n++) {
+    const middle = (low + high) / 2;
+    if (normalDistribution(middle) < p) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
 }
