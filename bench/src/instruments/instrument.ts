@@ -29,6 +29,12 @@ export const printNumber = (value: number | null) =>
 /** Three and a half digits, as a bench meter shows them. */
 export const toDigits = (value: number, digits: number) => (value === 0 ? 0 : Number(value.toPrecision(digits)));
 
+/** The last digit that a display has, coarser above its smallest range. */
+export const toResolution = (value: number, smallest: number) => {
+  const step = Math.max(smallest, 10 ** (Math.floor(Math.log10(Math.max(Math.abs(value), 1e-12))) - 3));
+  return Number((Math.round(value / step) * step).toPrecision(10));
+};
+
 /** Where an instrument's probes sit, with the commands that move them. */
 export class Probes {
   points: ProbePoints | null = null;

@@ -7,7 +7,7 @@ import {
   positiveParameter,
   printNumber,
   switchParameter,
-  toDigits,
+  toResolution,
   wordHandler,
 } from "./instrument";
 import { markings } from "./markings";
@@ -20,7 +20,10 @@ export function mains(bench: Bench): Instrument {
     bench.supply.set({}, bench.now());
     const { inputWatts, inputAmps } = bench.supply.operation();
     const value = what === "POW" ? inputWatts : inputAmps;
-    return toDigits(Math.max(bench.noisy(value, 0.005, what === "POW" ? 0.01 : 0.0005), 0), 4);
+    return toResolution(
+      Math.max(bench.noisy(value, 0.005, what === "POW" ? 0.003 : 0.0002), 0),
+      what === "POW" ? 0.01 : 0.001,
+    );
   };
   return {
     kind: "mains",

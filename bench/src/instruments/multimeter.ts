@@ -1,7 +1,16 @@
 import { instrumentFunctions, type ScenarioDevice } from "@pale-cap/contract";
 import { voltsUnderTestCurrent } from "@pale-cap/core";
 import type { Bench } from "./bench";
-import { CommandError, type Handler, type Instrument, Probes, printNumber, toDigits, wordHandler } from "./instrument";
+import {
+  CommandError,
+  type Handler,
+  type Instrument,
+  Probes,
+  printNumber,
+  toDigits,
+  toResolution,
+  wordHandler,
+} from "./instrument";
 
 const ohmsTestAmps = 1e-4;
 const diodeTestAmps = 1e-3;
@@ -24,8 +33,8 @@ export function multimeter(bench: Bench): Instrument {
     const { supply } = bench;
     if (!points) return what === "DCV" || what === "ACV" ? 0 : null;
     const volts = supply.voltsBetween(points.nodes, bench.now());
-    if (what === "DCV") return toDigits(bench.noisy(volts, 0.002, 0.002), 5);
-    if (what === "ACV") return toDigits(Math.abs(bench.noisy(rippleVoltsRms(points.nodes[0]), 0.02, 0.0005)), 4);
+    if (what === "DCV") return toResolution(bench.noisy(volts, 0.002, 0.0004), 1e-3);
+    if (what === "ACV") return toResolution(Math.abs(bench.noisy(rippleVoltsRms(points.nodes[0]), 0.02, 0.0005)), 1e-3);
     if (Math.abs(volts) > 0.3) throw new CommandError(-240, "Volts on the probes: drain first");
     if (what === "COUP") return couplerOhms(points.text);
     const branches = supply.coldNetwork(points, 0);

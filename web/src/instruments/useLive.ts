@@ -2,6 +2,7 @@ import type { InstrumentState } from "@pale-cap/contract";
 import type { CircuitState, QuantityKind } from "@pale-cap/core";
 import { useCallback } from "react";
 import { useAppSelector } from "../job/hooks";
+import { asProblem } from "../ui/ProblemNote";
 import { noAct, useActOnInstrumentMutation } from "./instrumentApi";
 import { whoReads } from "./whoReads";
 
@@ -25,6 +26,8 @@ export interface Live {
   /** Reads, and reads open: beyond its range. */
   readonly isOpen: boolean;
   readonly at: string | null;
+  /** Why its probes could not be brought here. */
+  readonly refusal: string | null;
 }
 
 const nobody: Live = {
@@ -35,6 +38,7 @@ const nobody: Live = {
   isSteady: false,
   isOpen: false,
   at: null,
+  refusal: null,
 };
 
 /** What the fitting instrument says at a target, and the act that brings its probes there. */
@@ -43,7 +47,7 @@ export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   const instrument = useAppSelector((state) =>
     reader ? Object.values(state.instruments.states).find((one) => one.kind === reader.kind) : undefined,
   );
-  const [act] = useActOnInstrumentMutation();
+  const [act, { error, originalArgs }] = useActOnInstrumentMutation();
   const id = instrument?.id;
   const probe = useCallback(async () => {
     const wanted = whoReads[aim.quantity];
@@ -59,7 +63,9 @@ export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
       },
     });
   }, [act, id, aim.points, aim.quantity, aim.circuitState, aim.frequencyHertz]);
-  return [liveOf(instrument, aim), probe];
+  // What the instrument said against these very points; moving on leaves it behind.
+  const refusal = error && originalArgs?.act.points === aim.points ? (asProblem(error)?.detail ?? null) : null;
+  return [{ ...liveOf(instrument, aim), refusal }, probe];
 }
 
 function liveOf(instrument: InstrumentState | undefined, aim: Aim): Live {
@@ -75,5 +81,5 @@ function liveOf(instrument: InstrumentState | undefined, aim: Aim): Live {
   if (!isThere || !isAlike) return { ...nobody, instrument };
   const { value, raw, isSteady, at } = reading;
   const isOpen = value === null && instrument.status === "ready" && instrument.trouble === null;
-  return { instrument, value, raw, isHere: true, isSteady, isOpen, at };
+  return { instrument, value, raw, isHere: true, isSteady, isOpen, at, refusal: null };
 }

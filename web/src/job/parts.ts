@@ -10,7 +10,9 @@ export interface PlacedCapacitor {
 }
 
 /** Electrolytics from mains to output side, by net, then by designator as a person counts. */
-export function capacitorsInOrder(detail: JobDetail): readonly PlacedCapacitor[] {
+export function capacitorsInOrder(
+  detail: Pick<JobDetail, "nets" | "positions" | "fittedParts">,
+): readonly PlacedCapacitor[] {
   const rank = (net: Net | undefined) => (net ? sections.indexOf(net.section) : sections.length);
   return detail.positions
     .filter((position) => position.kind === "electrolytic")
@@ -29,7 +31,7 @@ export function capacitorsInOrder(detail: JobDetail): readonly PlacedCapacitor[]
 }
 
 /** Rails in the order of their sections. */
-export function netsInOrder(detail: JobDetail): readonly Net[] {
+export function netsInOrder(detail: Pick<JobDetail, "nets">): readonly Net[] {
   return [...detail.nets].sort(
     (a, b) => sections.indexOf(a.section) - sections.indexOf(b.section) || a.name.localeCompare(b.name),
   );

@@ -35,7 +35,7 @@ export function LiveLine(props: {
     instrument.status !== "ready"
       ? statusWords[instrument.status]
       : !live.isHere
-        ? "probes elsewhere, p brings them"
+        ? (live.refusal?.replace(`${instrument.name}: `, "") ?? "probes elsewhere (p)")
         : (instrument.trouble ??
           (live.value === null ? "reads open" : live.isSteady ? "live, steady" : "live, settling"));
   return (

@@ -70,19 +70,21 @@ export function useProbe() {
   const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
   const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
   const fitting = barQuantities(target, position?.kind);
+  const { nets, positions, fittedParts } = detail;
   const order = useMemo((): readonly ProbeTarget[] => {
-    if (target?.kind === "rail") return netsInOrder(detail).map((one) => ({ kind: "rail", id: one.id }));
-    const capacitors = capacitorsInOrder(detail)
+    const board = { nets, positions, fittedParts };
+    if (target?.kind === "rail") return netsInOrder(board).map((one) => ({ kind: "rail", id: one.id }));
+    const capacitors = capacitorsInOrder(board)
       .filter((one) => one.current)
       .map((one): ProbeTarget => ({ kind: "part", id: one.position.id }));
     // Behind the last capacitor the other parts follow, test by test.
-    const tests = probePoints(detail)
+    const tests = probePoints(board)
       .filter((one) => one.group === "device")
       .map(
         (one): ProbeTarget => ({ kind: "part", id: one.targetId, ...(one.terminals && { terminals: one.terminals }) }),
       );
     return [...capacitors, ...tests];
-  }, [detail, target?.kind]);
+  }, [nets, positions, fittedParts, target?.kind]);
 
   const [spoken, number] = splitTyped(text);
   const test =

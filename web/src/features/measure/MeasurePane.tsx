@@ -31,7 +31,8 @@ export function MeasurePane() {
   const [proposals, take] = useProposals();
   const position = useSelectedPosition();
   const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
-  const points = useMemo(() => probePoints(detail), [detail]);
+  const { nets, positions, fittedParts } = detail;
+  const points = useMemo(() => probePoints({ nets, positions, fittedParts }), [nets, positions, fittedParts]);
   if (rail) return <RailPane net={rail} points={points} />;
   if (target?.kind === "unit") return <UnitPane points={points} />;
   if (position && position.kind !== "electrolytic") return <DevicePane position={position} points={points} />;
