@@ -30,7 +30,9 @@ export {
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
+export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
 export { type Explanation, type FaultEvidence, type FaultRanking, rankExplanations } from "./faults/explanations";
+export { faultEvidence } from "./faults/faultEvidence";
 export { type Fault, type FaultKnowledge, faultKnowledge, knowledgeProblems } from "./faults/faultKnowledge";
 export { type Finding, isTestFinding, type TestFinding, testFindings } from "./faults/findings";
 export {

@@ -47,29 +47,33 @@ export function rankExplanations(knowledge: FaultKnowledge, evidence: FaultEvide
   if (count === 0) throw new OutOfRangeError("knowledge", 0, "at least one fault");
   const findings = [...evidence];
   const indexOf = new Map(knowledge.map((fault, n) => [fault.code, n]));
-  // Logs of 1 - shows for each finding and fault; of the links from each fault to the others.
-  const misses = findings.map(([finding]) => knowledge.map((fault) => Math.log1p(-(fault.shows[finding] ?? 0))));
+  // Logs of 1 - shows for each fault and finding, and of 1 - link from each fault to those that it takes along.
+  const misses = knowledge.map((fault) => findings.map(([finding]) => Math.log1p(-(fault.shows[finding] ?? 0))));
   const leaks = findings.map(([finding]) => Math.log1p(-findingLeakRatio(finding)));
-  const spares = knowledge.map((fault) => {
-    const row = new Float64Array(count);
-    for (const [caused, chance] of Object.entries(fault.causes)) {
+  const spares = knowledge.map((fault) =>
+    Object.entries(fault.causes).flatMap(([caused, chance]) => {
       const n = indexOf.get(caused);
-      if (n !== undefined) row[n] = Math.log1p(-chance);
-    }
-    return row;
-  });
-  const absent = knowledge.map((fault) => Math.log1p(-fault.prior));
+      return n === undefined ? [] : [{ n, log: Math.log1p(-chance) }];
+    }),
+  );
 
-  const logOf = (set: readonly number[]): number => {
-    let log = 0;
-    for (let n = 0; n < count; n++) {
-      let none = absent[n] as number;
-      for (const one of set) none += (spares[one] as Float64Array)[n] as number;
-      log += set.includes(n) ? Math.log(-Math.expm1(none)) : none;
+  // Kept while sets grow by one fault at a time: log of "not there" of each fault, its sum, log of "not seen" of each finding.
+  const none = Float64Array.from(knowledge, (fault) => Math.log1p(-fault.prior));
+  let noneSum = none.reduce((sum, one) => sum + one, 0);
+  const unseen = Float64Array.from(leaks);
+  const turn = (fault: number, sign: 1 | -1) => {
+    for (const { n, log } of spares[fault] as (typeof spares)[number]) {
+      none[n] = (none[n] as number) + sign * log;
+      noneSum += sign * log;
     }
+    const row = misses[fault] as readonly number[];
+    for (let k = 0; k < row.length; k++) unseen[k] = (unseen[k] as number) + sign * (row[k] as number);
+  };
+  const logOf = (set: readonly number[]): number => {
+    let log = noneSum;
+    for (const n of set) log += Math.log(-Math.expm1(none[n] as number)) - (none[n] as number);
     for (let k = 0; k < findings.length; k++) {
-      let miss = leaks[k] as number;
-      for (const one of set) miss += (misses[k] as number[])[one] as number;
+      const miss = unseen[k] as number;
       log += findings[k]?.[1] ? Math.log(-Math.expm1(miss)) : miss;
     }
     return log;
@@ -79,7 +83,11 @@ export function rankExplanations(knowledge: FaultKnowledge, evidence: FaultEvide
   const grow = (set: readonly number[], from: number): void => {
     if (set.length > 0) logs.push({ set, log: logOf(set) });
     if (set.length === largestExplanation) return;
-    for (let n = from; n < count; n++) grow([...set, n], n + 1);
+    for (let n = from; n < count; n++) {
+      turn(n, 1);
+      grow([...set, n], n + 1);
+      turn(n, -1);
+    }
   };
   grow([], 0);
   logs.sort((a, b) => b.log - a.log);
@@ -111,16 +119,16 @@ function explanationOf(
   findings: readonly (readonly [Finding, boolean])[],
 ): Explanation {
   const shown = (finding: Finding) => 1 - faults.reduce((miss, fault) => miss * (1 - (fault.shows[finding] ?? 0)), 1);
+  const isFirst = (fault: Fault) => !faults.some((other) => other.causes[fault.code] !== undefined);
   const seen = findings.filter(([, isSeen]) => isSeen).map(([finding]) => finding);
   const missed = findings.filter(([, isSeen]) => !isSeen).map(([finding]) => finding);
   return {
-    faults: faults.map((fault) => fault.code),
+    // What began it stands before what it took along.
+    faults: [...faults].sort((a, b) => Number(isFirst(b)) - Number(isFirst(a))).map((fault) => fault.code),
     probability,
     explained: seen.filter((finding) => shown(finding) >= explainedFrom),
     unexplained: seen.filter((finding) => shown(finding) < explainedFrom),
     contradicted: missed.filter((finding) => shown(finding) >= contradictedFrom),
-    first: faults
-      .filter((fault) => !faults.some((other) => other.causes[fault.code] !== undefined))
-      .map((fault) => fault.code),
+    first: faults.filter(isFirst).map((fault) => fault.code),
   };
 }

@@ -16,6 +16,8 @@ export const cautions = {
     "Behind an isolation transformer the residual-current device upstream protects no more, and one hand on the wrong side is enough.",
   blownFuse:
     "A blown fuse is not replaced and retried: test for a short first. An intact fuse does not clear the transistor.",
+  overVoltage:
+    "A dried control or standby capacitor can drive the outputs high and kill the host: host unplugged, dummy load, every rail measured before anything is connected.",
   polarity: "A reversed electrolytic vents within seconds. Check each one from two records before power.",
   limitedEnergy:
     "Plug out and bulk verified before a bench supply goes on. Set volts and current limit first; the board can still make mains-level volts once it switches.",
@@ -31,6 +33,6 @@ export const cautionChapters: readonly (readonly [title: string, keys: readonly 
   ["Before a hand goes in", ["storedCharge", "xCapacitor", "shortWithTool", "chargeUnknown"]],
   ["Before a meter touches a part", ["voltsFirst", "ohmsOnCharge"]],
   ["On a live primary", ["livePrimary", "residualCurrent"]],
-  ["Before power", ["blownFuse", "limitedEnergy", "polarity", "firstPower"]],
+  ["Before power", ["blownFuse", "overVoltage", "limitedEnergy", "polarity", "firstPower"]],
   ["Under power", ["underLoad"]],
 ];

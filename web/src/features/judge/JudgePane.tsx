@@ -7,6 +7,7 @@ import { Pane, Part } from "../../ui/Pane";
 import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
 import { ledgerLine, weightWords } from "../../wording/ledgerWords";
 import { verdictLabels } from "../../wording/verdictWords";
+import { FaultsCard } from "./FaultsCard";
 import classes from "./judge.module.css";
 
 /** The verdicts of the board, and under a selected part everything that speaks for and against it. */
@@ -31,6 +32,7 @@ export function JudgePane() {
       {position && judgement && (
         <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
       )}
+      <FaultsCard />
       <DrainFindings />
       <Overview />
       <p className={classes.soft}>

@@ -1,0 +1,178 @@
+import type { BoardPosition } from "../board/board";
+import { currentPart, foundPart } from "../board/board";
+import { type Section, sectionFacts } from "../board/sections";
+import type { JobFacts, JobRules } from "../job/jobFacts";
+import { latestSigns } from "../judgement/judgeBoard";
+import type { PartJudgement } from "../judgement/judgePart";
+import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
+import { drainClues } from "../safety/drainClues";
+import type { FaultEvidence } from "./explanations";
+import { type Finding, isFinding, type TestFinding } from "./findings";
+
+/** Which finding a bad capacitor of a section is. */
+const capacitorFindings: Readonly<Partial<Record<Section, TestFinding>>> = {
+  bulk: "bulk_capacitor_bad",
+  pfc: "boost_capacitor_bad",
+  vcc: "control_capacitor_bad",
+  standby: "standby_capacitor_bad",
+  output: "output_capacitor_bad",
+  "board-regulator": "output_capacitor_bad",
+  "output-post": "post_capacitor_bad",
+  feedback: "feedback_capacitor_bad",
+};
+
+/** Readings of junctions and resistances: below the first it is a short, above the second it is open. Bench habits. */
+const shortVolts = 0.08;
+const shortOhms = 20;
+const openFuseOhms = 100;
+const shortedRailOhms = 2;
+
+/**
+ * What a job's own record says to the fault model: symptoms as told; capacitors as judged; fuse, bridge, transistors and
+ * the rest by their readings; rails by their limits; what the drain told. A finding counts as not seen only where every
+ * test that would show it was done and was in order; what nobody looked at is not in it.
+ */
+export function faultEvidence(
+  facts: JobFacts,
+  judgements: ReadonlyMap<string, PartJudgement>,
+  rules: JobRules,
+): FaultEvidence {
+  const evidence = new Map<Finding, boolean>();
+  for (const symptom of facts.symptoms) if (isFinding(symptom)) evidence.set(symptom, true);
+  const note = (finding: TestFinding, isSeen: boolean | null) => {
+    if (isSeen === null) return;
+    // One that was seen is not unseen by another that is in order.
+    evidence.set(finding, isSeen || evidence.get(finding) === true);
+  };
+  capacitors(facts, judgements, note);
+  const standing = standingReadings(facts.readings);
+  for (const position of facts.positions) {
+    if (position.kind !== "electrolytic") device(facts, position, standing, note);
+  }
+  rails(facts, standing, rules, note);
+  drains(facts, rules, note);
+  joints(facts, note);
+  return evidence;
+}
+
+type Note = (finding: TestFinding, isSeen: boolean | null) => void;
+
+function capacitors(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>, note: Note): void {
+  for (const [section, finding] of Object.entries(capacitorFindings)) {
+    const netIds = new Set(facts.nets.filter((net) => net.section === section).map((net) => net.id));
+    const own = facts.positions
+      .filter((one) => one.kind === "electrolytic" && one.netId !== null && netIds.has(one.netId))
+      .map((one) => judgements.get(one.id));
+    if (own.length === 0) continue;
+    const isBad = own.some((one) => one !== undefined && (one.verdict === "failed" || one.mustReplace));
+    if (isBad) note(finding, true);
+    else if (own.every((one) => one?.verdict === "sound")) note(finding, false);
+  }
+}
+
+function device(facts: JobFacts, position: BoardPosition, standing: readonly Reading[], note: Note): void {
+  const own = standing.filter((one) => one.targetId === position.id && !one.isPowered);
+  const last = (quantity: Reading["quantity"], terminals?: string) =>
+    own.filter((one) => one.quantity === quantity && (terminals === undefined || one.terminals === terminals)).at(-1);
+  const isOpen = (reading: Reading | undefined, ohms = openFuseOhms) =>
+    reading ? reading.coarseCode === overRangeCode || (reading.value ?? 0) > ohms : null;
+  const isShort = (reading: Reading | undefined, limit: number) =>
+    reading ? reading.coarseCode !== overRangeCode && (reading.value ?? Infinity) < limit : null;
+  switch (position.kind) {
+    case "fuse":
+      note("fuse_open", isOpen(last("resistance")));
+      return;
+    case "ntc":
+      note("inrush_limiter_reads_open", isOpen(last("resistance"), 500));
+      return;
+    case "bridge": {
+      const forward = ["L,+", "N,+", "-,L", "-,N"].map((pins) => last("diode_drop", pins));
+      const known = forward.filter((one) => one !== undefined);
+      if (known.some((one) => isShort(one, shortVolts))) note("bridge_reads_shorted", true);
+      else if (known.length === 4) note("bridge_reads_shorted", false);
+      if (known.some((one) => one.coarseCode === overRangeCode)) note("bridge_reads_open", true);
+      else if (known.length === 4) note("bridge_reads_open", false);
+      return;
+    }
+    case "diode": {
+      const drop = last("diode_drop", "A,K");
+      note("rectifier_reads_shorted", isShort(drop, shortVolts) ?? isShort(last("resistance"), 1));
+      note("rectifier_reads_open", drop ? drop.coarseCode === overRangeCode : null);
+      return;
+    }
+    case "transistor": {
+      const section = facts.nets.find((net) => net.id === position.netId)?.section;
+      const finding = section === "pfc" ? "boost_switch_reads_shorted" : "switch_reads_shorted";
+      const pairs = ["D,S", "D,G", "G,S"].map((pins) => isShort(last("resistance", pins), shortOhms));
+      if (pairs.includes(true)) note(finding, true);
+      else if (pairs[0] === false) note(finding, false);
+      return;
+    }
+    case "resistor": {
+      const reading = last("resistance");
+      // A shunt is small when sound: an open one is a finding, any other value needs its marking.
+      if (isOpen(reading, 1e6)) note("shunt_reads_open", true);
+      else if (isShort(reading, 10)) note("shunt_reads_open", false);
+      return;
+    }
+    case "ic":
+      note("control_ic_reads_shorted", isShort(last("resistance"), 50));
+      return;
+    case "optocoupler": {
+      const drop = last("diode_drop");
+      if (drop) note("coupler_or_reference_bad", drop.value === null || drop.value < 0.7 || drop.value > 1.6);
+      return;
+    }
+    case "fan": {
+      const turned = last("observation");
+      if (turned) note("fan_found_stuck", turned.coarseCode === "turns_hard");
+      return;
+    }
+    case "regulator":
+      note("regulator_output_wrong", isShort(last("resistance"), shortOhms));
+      return;
+    default:
+      return;
+  }
+}
+
+function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, note: Note): void {
+  for (const net of facts.nets) {
+    if (sectionFacts[net.section].isMainsSide) continue;
+    const own = standing.filter((one) => one.targetKind === "rail" && one.targetId === net.id);
+    const ohms = own.filter((one) => one.quantity === "resistance").at(-1);
+    if (ohms?.value != null) note("rail_reads_shorted", ohms.value < shortedRailOhms);
+    if (net.nominalVolts === null || net.nominalVolts === 0) continue;
+    const nominal = Math.abs(net.nominalVolts);
+    const width = nominal * (net.toleranceRatio ?? rules.rail.railToleranceRatio);
+    const volts = own.filter(
+      (one) => one.quantity === "dc_voltage" && one.isPowered && one.value !== null && !one.rig.isSeriesLamp,
+    );
+    const idle = volts.filter((one) => !one.loadAmps).at(-1)?.value;
+    const loaded = volts.filter((one) => one.loadAmps).at(-1)?.value;
+    if (idle != null) {
+      note("rail_too_high", Math.abs(idle) > nominal + width);
+      note("rail_too_low", Math.abs(idle) < nominal - width);
+    }
+    if (loaded != null && (idle == null || Math.abs(idle) >= nominal - width)) {
+      note("rail_falls_under_load", Math.abs(loaded) < nominal - width);
+    }
+  }
+}
+
+function drains(facts: JobFacts, rules: JobRules, note: Note): void {
+  for (const store of facts.energyStores) {
+    if (store.kind !== "bulk" && store.kind !== "pfc_bulk") continue;
+    for (const { code } of drainClues(store, facts.chargeEvents, rules.charge.workingVolts)) {
+      if (code === "stays_full") note("bulk_stays_full", true);
+      if (code === "zero_from_start") note("bulk_never_charged", true);
+    }
+  }
+}
+
+function joints(facts: JobFacts, note: Note): void {
+  for (const position of facts.positions) {
+    const part = currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id);
+    if (part && latestSigns(facts.signs, part.id).cracked_joint === "seen") note("joint_seen_cracked", true);
+  }
+}
