@@ -102,10 +102,10 @@ export const findingWords = (finding: string): string => findings[finding] ?? sy
 /** The whole story in two or three sentences: what began it, what followed, what stays open. */
 export function explanationSentences(explanation: Explanation, checks: readonly CascadeCheck[]): string {
   const followed = explanation.faults.filter((code) => !explanation.first.includes(code));
-  const began = capital(listWords(explanation.first.map(faultName)));
-  const sentences = [
-    followed.length > 0 ? `${began}, and took along: ${listWords(followed.map(faultName))}.` : `${began}.`,
-  ];
+  const began = listWords(explanation.first.map(faultName));
+  const sureness = explanation.probability < 0.5 ? "Likeliest so far, and not yet likely: " : "";
+  const rest = followed.length > 0 ? `, and took along: ${listWords(followed.map(faultName))}` : "";
+  const sentences = [`${capital(`${sureness}${began}${rest}`)}.`];
   if (explanation.explained.length > 0) {
     sentences.push(`That explains ${listWords(explanation.explained.map(findingWords))}.`);
   }

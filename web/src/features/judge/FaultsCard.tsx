@@ -1,4 +1,4 @@
-import { type CascadeCheck, type Explanation, faultEvidence, overVoltageCheck } from "@pale-cap/core";
+import { type CascadeCheck, deviceProfiles, type Explanation, faultEvidence, overVoltageCheck } from "@pale-cap/core";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
@@ -14,7 +14,10 @@ const shownExplanations = 3;
 export function FaultsCard() {
   const { detail, facts, judgements, rules } = useJob();
   const evidence = useMemo(() => faultEvidence(facts, judgements, rules), [facts, judgements, rules]);
-  const answer = useFaultRanking(detail.job.intakeDetails.topology, evidence);
+  // Until somebody says how it is built: as its kind of device mostly is.
+  const { deviceKind, intakeDetails } = detail.job;
+  const topology = intakeDetails.topology ?? deviceProfiles[deviceKind].topologies[0] ?? null;
+  const answer = useFaultRanking(topology, evidence);
   const best = answer?.explanations[0];
   if (!answer || !best) {
     return (
