@@ -28,6 +28,7 @@ interface StoredBoard {
     readonly kind: string;
     readonly xMetres: number | null;
     readonly yMetres: number | null;
+    readonly outlineHeightMetres: number | null;
   }[];
   readonly nets: readonly { readonly name: string }[];
 }
@@ -135,6 +136,39 @@ describe("arranging it", () => {
     expect(millimetres((await placeOf("C42")).yMetres)).toBe(40);
     await page.click("Undo");
     await page.until("see the copies gone", async () => (await stored()).positions.length === 20);
+  });
+});
+
+describe("the shape of it", () => {
+  it("takes corners and lid zones, says what is none, and gives the rectangle back", async () => {
+    const corners = async () => {
+      const jobPath = new URL(await browser.driver.getCurrentUrl()).pathname.replace(/\/inspect.*/, "");
+      const job = await (await fetch(`${server.address}/api${jobPath}`)).json();
+      return (job as { board: { outline: unknown[] | null; lidZones: unknown[] } }).board;
+    };
+    await page.fill("Corners, if it is no rectangle", "0/0 180/0 nonsense");
+    await page.see("“nonsense” is no corner");
+    expect((await corners()).outline).toBeNull();
+    await page.fill("Corners, if it is no rectangle", "0/0 180/0 180/100 160/120 0/120");
+    await page.press(Key.TAB);
+    await page.until("have five corners", async () => (await corners()).outline?.length === 5);
+    await page.fill("Lid by zone", "90/0 60x104 h18");
+    await page.press(Key.TAB);
+    await page.see("lid 18 mm");
+    await page.click("Undo");
+    await page.click("Undo");
+    await page.until("have the rectangle back", async () => {
+      const { outline, lidZones } = await corners();
+      return outline === null && lidZones.length === 0;
+    });
+  });
+
+  it("is edited in place for parts that are no capacitors", async () => {
+    await page.fill("BR1, height above the board", "12");
+    await page.press(Key.TAB);
+    await page.until("have it tall", async () =>
+      (await stored()).positions.some((one) => one.designator === "BR1" && one.outlineHeightMetres === 0.012),
+    );
   });
 });
 

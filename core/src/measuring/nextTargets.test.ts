@@ -58,4 +58,29 @@ describe("nextTargets", () => {
     expect(names({ readings }, true, "failed_only").some((one) => one.startsWith("C4"))).toBe(true);
     expect(names({ readings }).some((one) => one.startsWith("C3"))).toBe(false);
   });
+
+  it("asks for the fuse where the symptoms point to it, once, and for the pins of a bridge one after the other", () => {
+    const positions = [
+      samplePosition("F1", { kind: "fuse", netId: null }),
+      samplePosition("BR1", { kind: "bridge", netId: null }),
+    ];
+    const ask = (readings: JobFacts["readings"]) =>
+      nextTargets({
+        facts: sampleJob({ symptoms: ["fuse_blown", "dead"], positions, fittedParts: [], readings }),
+        judgements: new Map(),
+        deviceKind: "monitor",
+        strategy: "failed_only",
+        isChargeVerified: false,
+      });
+    expect(ask([]).map((one) => [one.positionId, one.terminals, one.isChargeOpen])).toEqual(
+      expect.arrayContaining([
+        ["at-F1", "1,2", true],
+        ["at-BR1", "L,+", true],
+      ]),
+    );
+    const read = (at: string, terminals: string) =>
+      sampleReading(at, { quantity: "resistance", terminals, fittedPartId: null });
+    const after = ask([read("F1", "1,2"), read("BR1", "L,+")]);
+    expect(after.map((one) => [one.positionId, one.terminals])).toEqual([["at-BR1", "N,+"]]);
+  });
 });

@@ -1,4 +1,4 @@
-import type { BoardPosition } from "../board/board";
+import type { BoardPosition, PartKind } from "../board/board";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
@@ -8,10 +8,13 @@ import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/judgePart";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
+import { deviceTests } from "./deviceTests";
 
 /** A reading worth taking next. */
 export interface ProposedTarget {
   readonly positionId: string;
+  /** Which pins, where the part has tests of its own. */
+  readonly terminals: string | null;
   readonly quantity: QuantityKind;
   readonly circuitState: CircuitState;
   readonly minutes: number;
@@ -81,10 +84,59 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
       const section = facts.nets.find((net) => net.id === position.netId)?.section ?? "other";
       const isChargeOpen = sectionFacts[section].isMainsSide && !isChargeVerified;
       const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4);
-      return [{ ...proposal, positionId: position.id, gainBits, isChargeOpen }];
+      return [{ ...proposal, positionId: position.id, terminals: null, gainBits, isChargeOpen }];
     })
+    .concat(deviceTargets(facts, question.deviceKind, isChargeVerified))
     .filter((one) => one.gainBits > 0.01)
     .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
+}
+
+/** Which stage a part that is no capacitor belongs to. */
+const deviceStages: Readonly<Partial<Record<PartKind, Stage>>> = {
+  fuse: "input",
+  ntc: "input",
+  bridge: "bridge",
+  transistor: "primary-switch",
+  resistor: "primary-switch",
+  ic: "control-supply",
+  diode: "output-rectifier",
+  optocoupler: "feedback",
+};
+/** Chance that such a part is bad where nothing points to it, and where everything does; a test settles most of it. */
+const devicePrior = 0.03;
+const suspectedDevicePrior = 0.3;
+const deviceShare = 0.8;
+
+/** The first test that was not done of each part in a stage to which the symptoms point. */
+function deviceTargets(facts: JobFacts, kind: DeviceKind, isChargeVerified: boolean): readonly ProposedTarget[] {
+  const scores = new Map(firstSuspects(facts.symptoms, kind).map((one) => [one.stage, one.score]));
+  const most = Math.max(1, ...scores.values());
+  return facts.positions.flatMap((position): ProposedTarget[] => {
+    const stage = deviceStages[position.kind];
+    const suspicion = stage ? (scores.get(stage) ?? 0) / most : 0;
+    const test = deviceTests[position.kind]?.find(
+      (one) =>
+        !facts.readings.some(
+          (read) => read.targetId === position.id && (read.terminals ?? "") === one.terminals && !read.isWithdrawn,
+        ),
+    );
+    if (!test || suspicion === 0) return [];
+    const section = facts.nets.find((net) => net.id === position.netId)?.section;
+    // Without a rail a part may sit on either side: it is treated as the dangerous one.
+    const isMainsSide = section ? sectionFacts[section].isMainsSide : true;
+    const doubt = entropyBits(devicePrior + (suspectedDevicePrior - devicePrior) * suspicion);
+    return [
+      {
+        positionId: position.id,
+        terminals: test.terminals || null,
+        quantity: test.quantity,
+        circuitState: "in_circuit",
+        minutes: probingMinutes,
+        gainBits: doubt * deviceShare * suspicion,
+        isChargeOpen: isMainsSide && !isChargeVerified,
+      },
+    ];
+  });
 }
 
 type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minutes" | "gainBits">;

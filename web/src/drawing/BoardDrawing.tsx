@@ -308,7 +308,10 @@ const Outline = memo(function Outline(props: {
       tabIndex={0}
       aria-label={`${position.designator}, ${position.kind}`}
       aria-pressed={props.isSelected}
-      onClick={() => props.onSelect(position.id)}
+      onClick={(event) => {
+        event.currentTarget.focus({ preventScroll: true });
+        props.onSelect(position.id);
+      }}
       onKeyDown={(event) => {
         props.onKey?.(event, position.id);
         if (event.key !== "Enter" && event.key !== " ") return;
@@ -376,12 +379,18 @@ const Can = memo(function Can(props: CanProps) {
       aria-label={label.filter(Boolean).join(", ")}
       aria-pressed={props.isSelected}
       data-faded={props.isFaded || undefined}
-      onClick={(event) => (event.shiftKey && props.onMark ? props.onMark(position.id) : props.onSelect(position.id))}
+      onClick={(event) => {
+        // Panning keeps the pointer from moving the focus: keys would go on into the field that was left.
+        event.currentTarget.focus({ preventScroll: true });
+        if (event.shiftKey && props.onMark) props.onMark(position.id);
+        else props.onSelect(position.id);
+      }}
       onKeyDown={(event) => {
         props.onKey?.(event, position.id);
         if (event.key === "Enter" || event.key === " ") {
           event.preventDefault();
-          props.onSelect(position.id);
+          if (event.shiftKey && props.onMark) props.onMark(position.id);
+          else props.onSelect(position.id);
         }
       }}
     >

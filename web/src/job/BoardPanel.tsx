@@ -89,7 +89,13 @@ export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
             onSelect={(id) => select({ kind: "part", id })}
           />
         ) : (
-          <PartList look={look} selectedId={selectedId} onSelect={(id) => select({ kind: "part", id })} />
+          <PartList
+            look={look}
+            selectedId={selectedId}
+            onSelect={(id) => select({ kind: "part", id })}
+            onMark={arranging?.onMark}
+            markedIds={arranging?.markedIds}
+          />
         )}
       </div>
       <div className={classes.legend}>

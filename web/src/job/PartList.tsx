@@ -16,6 +16,9 @@ interface PartListProps {
   readonly look: (positionId: string) => PartLook;
   readonly selectedId: string | undefined;
   readonly onSelect: (positionId: string) => void;
+  /** Where parts are arranged: Shift with a click or Enter marks one more. */
+  readonly onMark?: (positionId: string) => void;
+  readonly markedIds?: ReadonlySet<string>;
 }
 
 interface ListedPart extends PlacedCapacitor {
@@ -39,7 +42,7 @@ const sortKeys: Readonly<Record<string, (row: ListedPart) => SortKey>> = {
 };
 
 /** Every part of the board as a table: the same selection as the drawing, sorted by any column, narrowed by any word. */
-export function PartList({ look, selectedId, onSelect }: PartListProps) {
+export function PartList({ look, selectedId, onSelect, onMark, markedIds }: PartListProps) {
   const { detail } = useJob();
   const rows = useMemo(() => {
     const capacitors = capacitorsInOrder(detail);
@@ -70,7 +73,13 @@ export function PartList({ look, selectedId, onSelect }: PartListProps) {
             return (
               <tr key={position.id} data-selected={position.id === selectedId || undefined}>
                 <td>
-                  <button type="button" className={classes.rowButton} onClick={() => onSelect(position.id)}>
+                  <button
+                    type="button"
+                    className={classes.rowButton}
+                    aria-pressed={onMark ? markedIds?.has(position.id) : undefined}
+                    data-marked={markedIds?.has(position.id) || undefined}
+                    onClick={(event) => (event.shiftKey && onMark ? onMark(position.id) : onSelect(position.id))}
+                  >
                     {position.designator}
                   </button>
                 </td>

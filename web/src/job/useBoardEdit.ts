@@ -42,13 +42,17 @@ export function useBoardHistory() {
   const jobId = useJob().detail.job.id;
   const [send, { problem }] = useSendBoard();
   const history = useSyncExternalStore(boardHistory.subscribe, () => boardHistory.of(jobId));
-  const step = (inverse: InverseEdit | undefined, remember: Remember) =>
-    inverse && void send((detail) => atLatest(inverse, detail), remember);
+  // What is taken back is looked up when its turn comes: two quick presses take back two edits, not one twice.
+  const step = (kind: "undo" | "redo", remember: Remember) =>
+    void send((detail) => {
+      const inverse = boardHistory.of(jobId)[kind].at(-1);
+      return inverse && atLatest(inverse, detail);
+    }, remember);
   return {
     canUndo: history.undo.length > 0,
     canRedo: history.redo.length > 0,
-    undo: () => step(history.undo.at(-1), boardHistory.undone),
-    redo: () => step(history.redo.at(-1), boardHistory.redone),
+    undo: () => step("undo", boardHistory.undone),
+    redo: () => step("redo", boardHistory.redone),
     problem,
   };
 }

@@ -18,9 +18,9 @@ export function useProposals(): readonly [readonly ProposedTarget[], (proposal: 
     [facts, judgements, deviceKind, strategy, isChargeVerified],
   );
   const take = useCallback(
-    ({ positionId, quantity, circuitState }: ProposedTarget) => {
+    ({ positionId, terminals, quantity, circuitState }: ProposedTarget) => {
       dispatch(probeSet({ quantity, circuitState }));
-      select({ kind: "part", id: positionId });
+      select({ kind: "part", id: positionId, ...(terminals && { terminals }) });
     },
     [dispatch, select],
   );

@@ -4,6 +4,7 @@ import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { photoImage, photoThumbnail } from "../../job/photoApi";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { photoKindLabels } from "../../wording/intakeWords";
 import classes from "./inspect.module.css";
 
 type Pixel = [number, number];
@@ -23,7 +24,7 @@ export function PhotoBeneath({ onChange }: { readonly onChange: (values: Partial
           type="button"
           key={photo.id}
           className={classes.thumbnail}
-          aria-label={`Lay photo ${photo.caption ?? photo.kind} beneath`}
+          aria-label={`Lay photo beneath: ${photo.caption ?? photoKindLabels[photo.kind]}`}
           aria-pressed={underlay?.photoId === photo.id}
           onClick={() => setChosen(photo)}
         >

@@ -95,9 +95,10 @@ export function MeasurePane() {
         <Part title="Read next" aside={<span className={classes.soft}>Enter on an empty bar goes to the first</span>}>
           <ul className={classes.next}>
             {proposals.slice(0, 7).map((one) => (
-              <li key={one.positionId}>
+              <li key={`${one.positionId} ${one.terminals}`}>
                 <button type="button" onClick={() => take(one)}>
                   <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
+                  {one.terminals && `${one.terminals.replace(",", " to ")}, `}
                   {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
                   <span className={classes.soft}>
                     {one.isChargeOpen
