@@ -129,6 +129,7 @@ export const sampleRules: JobRules = {
     inCircuitSchool: "condemn_only",
     esrSourceSchool: "best_first",
     cleanLookSchool: "means_nothing",
+    failedFromRatio: 0.9,
     esrUncertaintyRatio: 0.1,
     contactOhms: 0.003,
     capacitanceUncertaintyRatio: 0.03,

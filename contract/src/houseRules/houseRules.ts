@@ -132,6 +132,16 @@ export const houseRules = {
     { means_nothing: "means nothing", counts_a_little: "speaks a little for the part" },
     ["No bulge", "bench practice", "most dried capacitors look like new; a clean look never clears a part"],
   ),
+  "judge.failedFromRatio": amount(
+    0.5,
+    "",
+    [0.5, 0.99],
+    [
+      "A part is called failed from this chance on",
+      "docs/judgement.md",
+      "at 90 % the study leaves a tenth of the failed parts in; from even odds on it finds them and condemns no more sound ones",
+    ],
+  ),
   "judge.esrUncertaintyRatio": amount(
     0.1,
     "",
@@ -292,6 +302,7 @@ export function jobRules(values: HouseRuleValues): JobRules {
       inCircuitSchool: values["judge.inCircuit"],
       esrSourceSchool: values["judge.esrSource"],
       cleanLookSchool: values["judge.cleanLook"],
+      failedFromRatio: values["judge.failedFromRatio"],
       esrUncertaintyRatio: values["judge.esrUncertaintyRatio"],
       contactOhms: values["judge.contactOhms"],
       capacitanceUncertaintyRatio: values["judge.capacitanceUncertaintyRatio"],

@@ -3,6 +3,7 @@ import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementConstants, SchoolName } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
+import { bankStates } from "../incircuit/bankStates";
 import { logit } from "../numerics/logistic";
 import type { Reading } from "../readings/reading";
 import { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
@@ -24,6 +25,8 @@ export interface JudgementRules {
   readonly inCircuitSchool: InCircuitSchool;
   readonly esrSourceSchool: EsrSourceSchool;
   readonly cleanLookSchool: CleanLookSchool;
+  /** A part is called failed from this chance on. */
+  readonly failedFromRatio: number;
   /** One standard deviation of an ESR reading, relative. */
   readonly esrUncertaintyRatio: number;
   /** Contact and lead resistance left after zeroing, one standard deviation. */
@@ -86,6 +89,8 @@ interface EsrFinding {
   readonly esrOhms: number | null;
   readonly interval: PartInterval | null;
   readonly expected: ExpectedEsr;
+  /** Chance of this part by all states of its bank; null alone, out of circuit, or where no state fits. */
+  readonly bankProbability: number | null;
 }
 
 /**
@@ -143,8 +148,11 @@ export function judgePart(
     voltageLossRatio: loss?.value ?? null,
     evidence,
   };
-  const grade = gradePart(findings, constants.B);
+  const grade = gradePart(findings, { ...constants.B, cut_fail: question.rules.failedFromRatio });
   const verdict = verdictWord(grade, esr, question);
+  // Masked in its bank and nothing else known: the chance is what the bank's states leave, not the prior.
+  const isOnlyBank = esr?.bankProbability != null && esr.esrOhms === null && !capacitance && !loss && !isBadSeen;
+  const failedProbability = isOnlyBank ? (esr.bankProbability as number) : grade.failedProbability;
   const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, evidence: {} };
   const weigh = (only: Partial<PartFindings>) =>
     bounded(logit(gradePart({ ...findings, ...nothing, ...only }, constants.B).failedProbability)) -
@@ -152,8 +160,8 @@ export function judgePart(
   return {
     ...base,
     verdict,
-    failedProbability: grade.failedProbability,
-    wornProbability: grade.wornProbability,
+    failedProbability,
+    wornProbability: isOnlyBank ? Math.max(failedProbability, constants.B.prior_worn) : grade.wornProbability,
     flags: grade.flags,
     mustReplace: grade.flags.includes("replace_mechanical"),
     ledger: [
@@ -197,11 +205,12 @@ function findEsr(question: JudgementQuestion, constants: JudgementConstants): Es
     );
   const expected = expectation(question.subject);
   if (!expected) return null;
-  if (own) return { group, esrOhms: group.value, interval: null, expected };
+  const alone = { interval: null, expected, bankProbability: null };
+  if (own) return { group, esrOhms: group.value, ...alone };
 
   const bank = question.bank.map(expectation);
-  if (bank.includes(null)) return { group, esrOhms: null, interval: null, expected };
-  if (!(group.value > 0)) return { group, esrOhms: question.bank.length === 1 ? 0 : null, interval: null, expected };
+  if (bank.includes(null)) return { group, esrOhms: null, ...alone };
+  if (!(group.value > 0)) return { group, esrOhms: question.bank.length === 1 ? 0 : null, ...alone };
   const intervals = bankIntervals(
     {
       typicalEsrOhms: bank.map((member) => (member as ExpectedEsr).typicalOhms),
@@ -214,7 +223,45 @@ function findEsr(question: JudgementQuestion, constants: JudgementConstants): Es
   );
   const index = question.bank.findIndex((member) => member.position.id === question.subject.position.id);
   const interval = intervals.parts[index] ?? null;
-  return { group, esrOhms: esrInCircuit(question.bank.length, group.value, interval, expected), interval, expected };
+  const esrOhms = esrInCircuit(question.bank.length, group.value, interval, expected);
+  const bankProbability = probabilityInBank(question, group, bank as readonly ExpectedEsr[], index, constants);
+  return { group, esrOhms, interval, expected, bankProbability };
+}
+
+/** A can's own inductance, and how far new parts lie from the model: what a bank's reading cannot be sharper than. */
+const canHenrys = 12e-9;
+const modelSpreadRatio = 0.25;
+const mostBankParts = 8;
+
+/** By listing all states of the bank (bankStates); up to eight parts whose markings are known. */
+function probabilityInBank(
+  question: JudgementQuestion,
+  group: ReadingGroup,
+  expected: readonly ExpectedEsr[],
+  index: number,
+  constants: JudgementConstants,
+): number | null {
+  const size = question.bank.length;
+  if (size < 2 || size > mostBankParts) return null;
+  const capacitors = question.bank.flatMap(({ part }, n) =>
+    part.capacitanceFarads === null
+      ? []
+      : [
+          {
+            capacitanceFarads: part.capacitanceFarads,
+            esrOhms: (expected[n] as ExpectedEsr).typicalOhms,
+            eslHenrys: canHenrys,
+          },
+        ],
+  );
+  if (capacitors.length < size) return null;
+  const reading = {
+    resistanceOhms: group.value,
+    capacitanceFarads: null,
+    resistanceUncertaintyRatio: Math.hypot(esrUncertainty(group, question.rules), modelSpreadRatio),
+    capacitanceUncertaintyRatio: 1,
+  };
+  return bankStates(capacitors, group.frequencyHertz, reading, {}, constants.C).parts[index]?.badProbability ?? null;
 }
 
 /** Alone on the net the reading is the part's; in a bank only a bound is, and only where it decides. */
@@ -281,6 +328,18 @@ function esrEntries(
       failedLimit: null,
       source: "bank_interval",
       weight: null,
+      readingIds: esr.group.readingIds,
+    });
+  }
+  if (esr.bankProbability !== null) {
+    entries.push({
+      kind: "bank",
+      code: "bank_states",
+      value: esr.bankProbability,
+      expectation: null,
+      failedLimit: null,
+      source: "bank_states",
+      weight: bounded(logit(esr.bankProbability)) - logit(constants.B.prior_fail),
       readingIds: esr.group.readingIds,
     });
   }

@@ -47,8 +47,12 @@ describe("nextTargets", () => {
   });
   it("asks for a lifted lead only after the reading in circuit, and for C after that", () => {
     const inCircuit = sampleReading("C2", { value: 0.03, circuitState: "in_circuit" });
-    expect(names({ readings: [inCircuit] })).toContain("C2 esr lead_lifted");
-    expect(names({ readings: [inCircuit] }).at(-1)).toBe("C2 esr lead_lifted");
+    // One look with the ohmmeter first: it tells of a leak for the whole net.
+    expect(names({ readings: [inCircuit] })).toContain("C2 resistance in_circuit");
+    const ohms = (value: number) =>
+      sampleReading("C2", { quantity: "resistance", value, circuitState: "in_circuit", frequencyHertz: null });
+    expect(names({ readings: [inCircuit, ohms(1200)] }).at(-1)).toBe("C2 esr lead_lifted");
+    expect(names({ readings: [inCircuit, ohms(20)] })).toContain("C2 voltage_loss lead_lifted");
     const lifted = sampleReading("C2", { value: 0.06 });
     expect(names({ readings: [inCircuit, lifted] })).not.toContain("C2 esr lead_lifted");
   });

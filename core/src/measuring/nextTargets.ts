@@ -35,6 +35,10 @@ const liftingMinutes = 4;
 const inCircuitShare = 0.55;
 const liftedShare = 0.95;
 const capacitanceShare = 0.5;
+/** Parts that leak, and show it in no ESR. */
+const leakPrior = 0.015;
+/** A net that reads less than this has something that conducts: usual loads read more. */
+const suspiciousOhms = 100;
 
 /** Which stage of a supply a section belongs to, where the symptoms point. */
 const stageOf: Readonly<Partial<Record<Section, Stage>>> = {
@@ -158,10 +162,11 @@ function bestReading(position: BoardPosition, judgement: PartJudgement, facts: J
     const gainBits = (doubt * inCircuitShare) / Math.max(bank.length, 1);
     return { quantity: "esr", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
   }
+  const leak = leakReading(position, bank, facts, has);
+  if (leak) return leak;
   if (!has("esr", true, [position.id])) {
-    // What in-circuit reading left open is settled by lifting; doubt is at least that of the prior.
-    const left = Math.max(doubt, entropyBits(judgementConstants.B.prior_fail));
-    return { quantity: "esr", circuitState: "lead_lifted", minutes: liftingMinutes, gainBits: left * liftedShare };
+    // What the reading in circuit left open is settled by lifting.
+    return { quantity: "esr", circuitState: "lead_lifted", minutes: liftingMinutes, gainBits: doubt * liftedShare };
   }
   if (!has("capacitance", true, [position.id])) {
     return {
@@ -172,6 +177,34 @@ function bestReading(position: BoardPosition, judgement: PartJudgement, facts: J
     };
   }
   return null;
+}
+
+type HasReading = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) => boolean;
+
+/** Leaks: one look with the ohmmeter for a whole net; where it reads low, the voltage loss of each part, one lead lifted. */
+function leakReading(
+  position: BoardPosition,
+  bank: readonly string[],
+  facts: JobFacts,
+  has: HasReading,
+): Proposal | null {
+  const isFirstOfNet = bank[0] === position.id;
+  if (!has("resistance", false, bank)) {
+    if (!isFirstOfNet) return null;
+    const gainBits = entropyBits(Math.min(leakPrior * bank.length, 0.5)) * liftedShare;
+    return { quantity: "resistance", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
+  }
+  const ohms = facts.readings
+    .filter((one) => one.quantity === "resistance" && !one.isWithdrawn && bank.includes(one.targetId))
+    .map((one) => one.value ?? Infinity);
+  if (Math.min(...ohms) >= suspiciousOhms || has("voltage_loss", true, [position.id])) return null;
+  const isUp = has("esr", true, [position.id]);
+  return {
+    quantity: "voltage_loss",
+    circuitState: "lead_lifted",
+    minutes: isUp ? probingMinutes : liftingMinutes,
+    gainBits: entropyBits(0.5 / bank.length) * liftedShare,
+  };
 }
 
 /** H(p) = -p log2 p - (1 - p) log2(1 - p); 0 where nothing is open. */

@@ -97,6 +97,12 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
         text: `The reading is lower than ${designator} with ${others} can be.`,
         why,
       };
+    case "bank_states":
+      return {
+        title: "By all states of the bank",
+        text: `Of everything that ${others} and it could be, ${Math.round((entry.value ?? 0) * 100)} % of what fits the reading has this one failed or open.`,
+        why,
+      };
     default: {
       const hidden =
         entry.value === null ? "" : ` A fault of ${multiple(entry.value)} the typical ESR could hide here.`;

@@ -1,0 +1,68 @@
+import { foldHouseRules, jobRules } from "@pale-cap/contract";
+import { expectedEsrOfPart, judgeBoard, needsReplacement, nextTargets, type PartJudgement } from "@pale-cap/core";
+import type { StudyBench } from "./studyBench";
+
+/** What one way of working came to on one board. */
+export interface Outcome {
+  readonly condemned: ReadonlySet<string>;
+  /** Chance of "failed" of each part that has one. */
+  readonly probabilities: ReadonlyMap<string, number>;
+}
+
+export type PolicyName = "next_best" | "fixed_order" | "plain_rule";
+
+const rules = jobRules(foldHouseRules([])).judgement;
+/** Nobody lifts a lead for less than this: bits of expected information in a minute. */
+const leastBitsPerMinute = 0.05;
+const mostReadings = 80;
+
+/** Three ways through the same board. */
+export const policies: Readonly<Record<PolicyName, (bench: StudyBench) => Outcome>> = {
+  /** The application's own: what it proposes, until nothing is worth it. */
+  next_best: (bench) => {
+    for (let n = 0; n < mostReadings; n++) {
+      const judgements = judgeBoard(bench.facts, rules);
+      const [best] = nextTargets({
+        facts: bench.facts,
+        judgements,
+        deviceKind: "monitor",
+        strategy: "failed_only",
+        isChargeVerified: true,
+      });
+      if (!best || best.gainBits / best.minutes < leastBitsPerMinute) break;
+      bench.read(best.positionId, best.quantity, best.circuitState);
+    }
+    return outcomeOf(judgeBoard(bench.facts, rules));
+  },
+  /** Every part, one lead lifted: ESR, capacitance, voltage loss. */
+  fixed_order: (bench) => {
+    for (const { at } of bench.scenario.capacitors) {
+      for (const quantity of ["esr", "capacitance", "voltage_loss"] as const) bench.read(at, quantity, "lead_lifted");
+    }
+    return outcomeOf(judgeBoard(bench.facts, rules));
+  },
+  /** As on a tester's lid: in circuit, above three times the chart, or domed. */
+  plain_rule: (bench) => {
+    const condemned = new Set<string>();
+    for (const part of bench.scenario.capacitors) {
+      const fitted = bench.facts.fittedParts.find((one) => one.positionId === part.at);
+      const expected = fitted && expectedEsrOfPart(fitted, 100e3, 20);
+      const value = bench.read(part.at, "esr", "in_circuit");
+      if (part.looks !== null || (expected && value !== null && value > 3 * expected.typicalOhms))
+        condemned.add(part.at);
+    }
+    return { condemned, probabilities: new Map() };
+  },
+};
+
+function outcomeOf(judgements: ReadonlyMap<string, PartJudgement>): Outcome {
+  const parts = [...judgements.values()];
+  return {
+    condemned: new Set(parts.filter(needsReplacement).map((one) => one.positionId)),
+    probabilities: new Map(
+      parts.flatMap((one) =>
+        one.failedProbability === null ? [] : [[one.positionId, one.failedProbability] as const],
+      ),
+    ),
+  };
+}

@@ -1,0 +1,155 @@
+import { type ProbeState, parseNumberAnswer, type Scenario } from "@pale-cap/contract";
+import type {
+  BoardNet,
+  BoardPosition,
+  CircuitState,
+  FittedPart,
+  JobFacts,
+  QuantityKind,
+  Reading,
+  SignObservation,
+} from "@pale-cap/core";
+import { Bench } from "../instruments/bench";
+import { lcr } from "../instruments/lcr";
+import { multimeter } from "../instruments/multimeter";
+import { LineSession } from "../protocol/lineSession";
+
+const probeStates: Readonly<Record<CircuitState, ProbeState>> = { in_circuit: "IN", lead_lifted: "LIFTED", out: "OUT" };
+const functions: Readonly<Partial<Record<QuantityKind, readonly [word: string, hertz: number]>>> = {
+  esr: ["ESR", 100e3],
+  capacitance: ["CAP", 120],
+  voltage_loss: ["VLOS", 120],
+  resistance: ["OHMS", 100],
+};
+
+/** One board on the bench of the study: what is known of it as a job, and readings taken through the instruments. */
+export class StudyBench {
+  private readonly session: LineSession;
+  private readonly ohmmeter: LineSession;
+  /** Seconds: an ohmmeter needs them until a bank is charged. */
+  private clock = 0;
+  private readings: readonly Reading[] = [];
+  /** Readings taken, and leads lifted for them. */
+  readingCount = 0;
+  readonly lifted = new Set<string>();
+  private readonly board: Pick<JobFacts, "nets" | "positions" | "fittedParts" | "signs">;
+
+  constructor(readonly scenario: Scenario) {
+    const bench = new Bench([scenario], () => this.clock);
+    this.session = new LineSession(lcr(bench));
+    this.ohmmeter = new LineSession(multimeter(bench));
+    this.session.take("CORR:SHOR");
+    this.board = boardOf(scenario);
+  }
+
+  get facts(): JobFacts {
+    return {
+      ...this.board,
+      complaint: null,
+      symptoms: [],
+      readings: this.readings,
+      energyStores: [],
+      chargeEvents: [],
+      powerEvents: [],
+      teardownSteps: [],
+      teardownReturns: [],
+      plans: [],
+      ticks: [],
+      handedOverAt: null,
+    };
+  }
+
+  read(positionId: string, quantity: QuantityKind, circuitState: CircuitState): number | null {
+    const [word, frequencyHertz] = functions[quantity] ?? ["ESR", 100e3];
+    if (circuitState !== "in_circuit") this.lifted.add(positionId);
+    const meter = quantity === "resistance" ? this.ohmmeter : this.session;
+    this.session.take(`FREQ ${frequencyHertz}`);
+    meter.take(`ROUT:PROB ${positionId},${probeStates[circuitState]}`);
+    this.clock += 30;
+    const answer = parseNumberAnswer(meter.take(`MEAS:${word}?`) ?? "");
+    this.readingCount += 1;
+    const value = answer.kind === "value" ? answer.value : null;
+    const reading: Reading = {
+      id: `r${this.readingCount}`,
+      targetKind: "part",
+      targetId: positionId,
+      fittedPartId: `part-${positionId}`,
+      quantity,
+      value,
+      coarseCode: null,
+      terminals: null,
+      circuitState,
+      frequencyHertz,
+      temperatureCelsius: this.scenario.thermal.ambientCelsius,
+      isPowered: false,
+      loadAmps: null,
+      rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
+      isWithdrawn: value === null,
+      supersedesId: null,
+      measuredAt: new Date(Date.UTC(2026, 0, 1) + this.readingCount * 1000).toISOString(),
+    };
+    this.readings = [...this.readings, reading];
+    return value;
+  }
+}
+
+/** The board as Inspect would know it: places, markings, and what was seen. Designators serve as ids. */
+function boardOf(scenario: Scenario): Pick<JobFacts, "nets" | "positions" | "fittedParts" | "signs"> {
+  const nets = scenario.nets.map(
+    (net): BoardNet => ({
+      id: net.name,
+      name: net.name,
+      section: net.section,
+      nominalVolts: null,
+      fullLoadAmps: null,
+      toleranceRatio: null,
+      rippleLimitVolts: null,
+    }),
+  );
+  const positions = scenario.capacitors.map(
+    (part): BoardPosition => ({
+      id: part.at,
+      designator: part.at,
+      kind: "electrolytic",
+      netId: part.net,
+      xMetres: null,
+      yMetres: null,
+      outlineWidthMetres: null,
+      outlineDepthMetres: null,
+      outlineHeightMetres: null,
+      pitchMetres: null,
+      polarityMark: null,
+      boardNegativeDegrees: null,
+      fixing: null,
+      heatSource: null,
+    }),
+  );
+  const fittedParts = scenario.capacitors.map(
+    (part): FittedPart => ({
+      id: `part-${part.at}`,
+      positionId: part.at,
+      capacitanceFarads: (part.marking[0] ?? 1) / 1e6,
+      ratedVolts: part.marking[1] ?? null,
+      temperatureClassCelsius: part.marking[2] ?? null,
+      capacitorClass: part.capacitorClass,
+      diameterMetres: (part.can[0] ?? 5) / 1e3,
+      heightMetres: (part.can[1] ?? 11) / 1e3,
+      stripeDegrees: null,
+      datasheetEsrOhms: null,
+      toleranceRatio: null,
+      series: null,
+      origin: "found",
+      fittedAt: null,
+      removedAt: null,
+    }),
+  );
+  const signs = scenario.capacitors.map(
+    (part): SignObservation => ({
+      fittedPartId: `part-${part.at}`,
+      sign: "domed",
+      state: part.looks === null ? "not_seen" : "seen",
+      observedAt: "2026-01-01T00:00:00Z",
+    }),
+  );
+  return { nets, positions, fittedParts, signs };
+}
