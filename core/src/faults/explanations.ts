@@ -69,48 +69,92 @@ export function rankExplanations(knowledge: FaultKnowledge, evidence: FaultEvide
     const row = misses[fault] as readonly number[];
     for (let k = 0; k < row.length; k++) unseen[k] = (unseen[k] as number) + sign * (row[k] as number);
   };
-  const logOf = (set: readonly number[]): number => {
+  const isSeen = findings.map(([, seen]) => seen);
+  const stack = new Int32Array(largestExplanation);
+  const logOf = (depth: number): number => {
     let log = noneSum;
-    for (const n of set) log += Math.log(-Math.expm1(none[n] as number)) - (none[n] as number);
-    for (let k = 0; k < findings.length; k++) {
+    for (let d = 0; d < depth; d++) {
+      const own = none[stack[d] as number] as number;
+      log += Math.log(-Math.expm1(own)) - own;
+    }
+    for (let k = 0; k < isSeen.length; k++) {
       const miss = unseen[k] as number;
-      log += findings[k]?.[1] ? Math.log(-Math.expm1(miss)) : miss;
+      log += isSeen[k] ? Math.log(-Math.expm1(miss)) : miss;
     }
     return log;
   };
 
-  const logs: { readonly set: readonly number[]; readonly log: number }[] = [];
-  const grow = (set: readonly number[], from: number): void => {
-    if (set.length > 0) logs.push({ set, log: logOf(set) });
-    if (set.length === largestExplanation) return;
+  // Sets lie flat, four places each and -1 behind the last fault: twenty thousand of them are made at every reading.
+  const most = setCount(count);
+  const sets = new Int32Array(most * largestExplanation).fill(-1);
+  const logs = new Float64Array(most);
+  let made = 0;
+  const grow = (depth: number, from: number): void => {
+    if (depth > 0) {
+      for (let d = 0; d < depth; d++) sets[made * largestExplanation + d] = stack[d] as number;
+      logs[made++] = logOf(depth);
+    }
+    if (depth === largestExplanation) return;
     for (let n = from; n < count; n++) {
+      stack[depth] = n;
       turn(n, 1);
-      grow([...set, n], n + 1);
+      grow(depth + 1, n + 1);
       turn(n, -1);
     }
   };
-  grow([], 0);
-  logs.sort((a, b) => b.log - a.log);
-  const best = logs[0]?.log ?? 0;
-  const total = logs.reduce((sum, { log }) => sum + Math.exp(log - best), 0);
-  const probabilities = new Map<string, number>(knowledge.map((fault) => [fault.code, 0]));
-  for (const { set, log } of logs) {
-    const share = Math.exp(log - best) / total;
-    for (const n of set) {
-      const { code } = knowledge[n] as Fault;
-      probabilities.set(code, (probabilities.get(code) ?? 0) + share);
+  grow(0, 0);
+
+  const best = logs.reduce((top, log) => Math.max(top, log), -Infinity);
+  const shares = logs.map((log) => Math.exp(log - best));
+  const total = shares.reduce((sum, share) => sum + share, 0);
+  const weights = new Float64Array(count);
+  const membersOf = (set: number): number[] => {
+    const members: number[] = [];
+    for (let d = 0; d < largestExplanation; d++) {
+      const n = sets[set * largestExplanation + d] as number;
+      if (n >= 0) members.push(n);
+    }
+    return members;
+  };
+  for (let set = 0; set < made; set++) {
+    for (let d = 0; d < largestExplanation; d++) {
+      const n = sets[set * largestExplanation + d] as number;
+      if (n >= 0) weights[n] = (weights[n] as number) + (shares[set] as number) / total;
     }
   }
   return {
-    explanations: logs.slice(0, keptExplanations).map(({ set, log }) =>
+    explanations: largestOf(shares, keptExplanations).map((set) =>
       explanationOf(
-        set.map((n) => knowledge[n] as Fault),
-        Math.exp(log - best) / total,
+        membersOf(set).map((n) => knowledge[n] as Fault),
+        (shares[set] as number) / total,
         findings,
       ),
     ),
-    probabilities,
+    probabilities: new Map(knowledge.map((fault, n) => [fault.code, weights[n] as number])),
   };
+}
+
+/** How many sets of one to four there are of so many faults. */
+function setCount(count: number): number {
+  let [sum, choose] = [0, 1];
+  for (let size = 1; size <= largestExplanation; size++) {
+    choose = (choose * (count - size + 1)) / size;
+    sum += Math.max(choose, 0);
+  }
+  return sum;
+}
+
+/** Indices of the largest values, largest first. */
+function largestOf(values: Float64Array, count: number): readonly number[] {
+  const top: number[] = [];
+  for (let n = 0; n < values.length; n++) {
+    const last = top[top.length - 1];
+    if (top.length === count && last !== undefined && (values[n] as number) <= (values[last] as number)) continue;
+    const at = top.findIndex((one) => (values[one] as number) < (values[n] as number));
+    top.splice(at < 0 ? top.length : at, 0, n);
+    if (top.length > count) top.pop();
+  }
+  return top;
 }
 
 function explanationOf(

@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import { barQuantities, fittingQuantity, isUnderPower } from "./barQuantities";
+import { readTyped } from "./readTyped";
+
+describe("readTyped", () => {
+  it("gives a bare number the prefix of the field, and a spelled one its own", () => {
+    expect(readTyped("47", "esr", "Ω", "m").read).toEqual({ value: 0.047, code: null });
+    expect(readTyped("0R41", "esr", "Ω", "m").read).toEqual({ value: 0.41, code: null });
+    expect(readTyped("4.7k5", "esr", "Ω", "m").problem).toBeDefined();
+    expect(readTyped(" ", "esr", "Ω", "m")).toEqual({ read: null, problem: undefined });
+  });
+  it("takes the number of a word where the quantity is one, with a note behind it, and never a value", () => {
+    expect(readTyped("3", "tester_band", "", "").read).toEqual({ value: null, code: "band_bad" });
+    expect(readTyped("1 at T1, like fish", "observation", "", "").read).toEqual({ value: null, code: "smell" });
+    expect(readTyped("9", "tester_band", "", "").problem).toContain("1 to 5");
+  });
+  it("reads open where a meter may, and nowhere else", () => {
+    expect(readTyped("ol", "diode_drop", "V", "").read).toEqual({ value: null, code: "over_range" });
+    expect(readTyped("ol", "esr", "Ω", "m").read).toBeNull();
+  });
+});
+
+describe("what the bar reads where", () => {
+  const part = { kind: "part", id: "p" } as const;
+  const rail = { kind: "rail", id: "n" } as const;
+  it("offers ESR on a capacitor, pins on a diode, ripple on a rail, watts on the unit", () => {
+    expect(barQuantities(part, "electrolytic").main[0]).toBe("esr");
+    expect(barQuantities(part, "diode").main).toContain("diode_drop");
+    expect(barQuantities(rail, undefined).main).toContain("ripple_voltage");
+    expect(fittingQuantity("esr", barQuantities({ kind: "unit", id: "j" }, undefined))).toBe("power");
+    expect(fittingQuantity("temperature", barQuantities(part, "diode"))).toBe("temperature");
+  });
+  it("calls volts of a rail live, but not ohms, a smell, or a test from a bench supply", () => {
+    expect(isUnderPower(rail, "dc_voltage")).toBe(true);
+    expect(isUnderPower(rail, "resistance")).toBe(false);
+    expect(isUnderPower(rail, "observation")).toBe(false);
+    expect(isUnderPower({ ...rail, terminals: "vcc_start" }, "dc_voltage")).toBe(false);
+    expect(isUnderPower(part, "dc_voltage")).toBe(false);
+  });
+});
