@@ -2,7 +2,7 @@ import type { Scenario, ScenarioNet } from "@pale-cap/contract";
 import { type CircuitBranch, sectionFacts } from "@pale-cap/core";
 import { coldNetwork } from "./coldNetwork";
 import { type NetCourse, type Operation, operate, ownHeatKelvin } from "./operation";
-import { groundOf, type ProbePoints } from "./probePoints";
+import type { ProbePoints } from "./probePoints";
 import { truePart } from "./truePart";
 
 /** What a hand does to the supply from outside. */
@@ -183,9 +183,5 @@ export class VirtualSupply {
       const now = this.temperatureOf(part.at);
       this.celsius.set(part.at, now + (goal - now) * share);
     }
-  }
-
-  groundOf(net: string): string {
-    return groundOf(this.scenario, net);
   }
 }

@@ -3,9 +3,9 @@ import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementConstants, SchoolName } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
-import { bankStates } from "../incircuit/bankStates";
 import { logit } from "../numerics/logistic";
 import type { Reading } from "../readings/reading";
+import { bankProbabilities } from "./bankProbabilities";
 import { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
 import { type GradeFlag, gradePart, type PartFindings, type PartGrade } from "./gradePart";
 import { groupReadings, type ReadingGroup } from "./partReadings";
@@ -224,44 +224,10 @@ function findEsr(question: JudgementQuestion, constants: JudgementConstants): Es
   const index = question.bank.findIndex((member) => member.position.id === question.subject.position.id);
   const interval = intervals.parts[index] ?? null;
   const esrOhms = esrInCircuit(question.bank.length, group.value, interval, expected);
-  const bankProbability = probabilityInBank(question, group, bank as readonly ExpectedEsr[], index, constants);
+  const members = question.bank.map(({ part }, n) => ({ part, expected: bank[n] as ExpectedEsr }));
+  const uncertaintyRatio = esrUncertainty(group, question.rules);
+  const bankProbability = bankProbabilities(members, group, uncertaintyRatio, constants.C)[index] ?? null;
   return { group, esrOhms, interval, expected, bankProbability };
-}
-
-/** A can's own inductance, and how far new parts lie from the model: what a bank's reading cannot be sharper than. */
-const canHenrys = 12e-9;
-const modelSpreadRatio = 0.25;
-const mostBankParts = 8;
-
-/** By listing all states of the bank (bankStates); up to eight parts whose markings are known. */
-function probabilityInBank(
-  question: JudgementQuestion,
-  group: ReadingGroup,
-  expected: readonly ExpectedEsr[],
-  index: number,
-  constants: JudgementConstants,
-): number | null {
-  const size = question.bank.length;
-  if (size < 2 || size > mostBankParts) return null;
-  const capacitors = question.bank.flatMap(({ part }, n) =>
-    part.capacitanceFarads === null
-      ? []
-      : [
-          {
-            capacitanceFarads: part.capacitanceFarads,
-            esrOhms: (expected[n] as ExpectedEsr).typicalOhms,
-            eslHenrys: canHenrys,
-          },
-        ],
-  );
-  if (capacitors.length < size) return null;
-  const reading = {
-    resistanceOhms: group.value,
-    capacitanceFarads: null,
-    resistanceUncertaintyRatio: Math.hypot(esrUncertainty(group, question.rules), modelSpreadRatio),
-    capacitanceUncertaintyRatio: 1,
-  };
-  return bankStates(capacitors, group.frequencyHertz, reading, {}, constants.C).parts[index]?.badProbability ?? null;
 }
 
 /** Alone on the net the reading is the part's; in a bank only a bound is, and only where it decides. */
