@@ -17,3 +17,4 @@ export * from "./problem";
 export * from "./readings/reading";
 export { path, routes } from "./routes";
 export * from "./teardown/teardown";
+export * from "./verdicts/verdicts";

@@ -24,6 +24,8 @@ export const routes = {
   benchSupply: "/api/bench-supply",
   readings: "/api/jobs/:jobId/readings",
   signs: "/api/jobs/:jobId/signs",
+  overrules: "/api/jobs/:jobId/overrules",
+  verdictSummary: "/api/jobs/:jobId/verdict-summary",
   energyStores: "/api/jobs/:jobId/energy-stores",
   energyStore: "/api/jobs/:jobId/energy-stores/:storeId",
   chargeEvents: "/api/jobs/:jobId/charge-events",

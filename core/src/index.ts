@@ -1,3 +1,4 @@
+export { baselineOfUnits, type GoodReading } from "./board/baseline";
 export * from "./board/board";
 export * from "./board/boardType";
 export { lidHeightAtMetres } from "./board/lidHeight";
@@ -17,7 +18,7 @@ export { dissipationFactorLimitRatio } from "./capacitors/dissipationFactorLimit
 export { type EsrSource, type ExpectedEsr, expectedEsr } from "./capacitors/expectedEsr";
 export { leakageLimitAmps } from "./capacitors/leakageLimit";
 export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
-export { testerReading } from "./capacitors/testerReading";
+export { type TesterMode, testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export {
@@ -31,9 +32,12 @@ export {
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
 export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
+export { priorProblems, priorsForDevice } from "./faults/devicePriors";
+export { explainJob, type JobExplanation } from "./faults/explainJob";
 export { type Explanation, type FaultEvidence, type FaultRanking, rankExplanations } from "./faults/explanations";
 export { faultEvidence } from "./faults/faultEvidence";
 export { type Fault, type FaultKnowledge, faultKnowledge, knowledgeProblems } from "./faults/faultKnowledge";
+export { findingGains } from "./faults/findingGains";
 export { type Finding, isTestFinding, type TestFinding, testFindings } from "./faults/findings";
 export {
   checksFor,
@@ -59,8 +63,14 @@ export { type LensProgress, type LensState, lensProgress, lensReached } from "./
 export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
 export { doneSteps } from "./job/rework";
 export * from "./job/teardown";
+export { type BaselineValue, baselineLikelihood } from "./judgement/baselineLikelihood";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
-export { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./judgement/expectedEsrOfPart";
+export {
+  type EsrSourceSchool,
+  expectedEsrOfPart,
+  type PartExpectation,
+  partForSchool,
+} from "./judgement/expectedEsrOfPart";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
 export {
   type BoardFacts,
@@ -71,19 +81,21 @@ export {
   latestSigns,
   rejudgeBoard,
   type SignObservation,
+  type VerdictOverrule,
 } from "./judgement/judgeBoard";
 export {
-  type CleanLookSchool,
-  type InCircuitSchool,
-  type JudgementRules,
-  judgePart,
-  type LedgerEntry,
-  type PartJudgement,
-  type VerdictWord,
-  verdictWords,
-} from "./judgement/judgePart";
+  type DeviceJudgement,
+  type DeviceLine,
+  type DeviceTrap,
+  judgeDevice,
+  judgeDevices,
+  type TestOutcome,
+} from "./judgement/judgeDevice";
+export { judgePart } from "./judgement/judgePart";
 export { bankOf } from "./judgement/partReadings";
 export { posteriorMeanProbability } from "./judgement/posteriorMean";
+export { tunedConstants } from "./judgement/tunedConstants";
+export * from "./judgement/verdict";
 export {
   evidenceFromSigns,
   type SignState,

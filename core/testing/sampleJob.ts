@@ -13,6 +13,7 @@ export function sampleNet(more: Partial<BoardNet> = {}): BoardNet {
     fullLoadAmps: 4,
     toleranceRatio: null,
     rippleLimitVolts: null,
+    network: null,
     ...more,
   };
 }
@@ -33,6 +34,7 @@ export function samplePosition(designator: string, more: Partial<BoardPosition> 
     fixing: null,
     heatSource: null,
     outlineHeightMetres: null,
+    markedOhms: null,
     ...more,
   };
 }
@@ -105,12 +107,15 @@ export function sampleRailReading(netId: string, more: Partial<Reading>): Readin
 export function sampleJob(more: Partial<JobFacts> = {}): JobFacts {
   return {
     complaint: "resets under load",
+    device: { kind: "monitor", topology: null, ageYears: null },
     symptoms: ["collapses_under_load"],
     nets: [sampleNet()],
     positions: [samplePosition("C1"), samplePosition("C2")],
     fittedParts: [samplePart("C1"), samplePart("C2")],
     readings: [],
     signs: [],
+    overrules: [],
+    baseline: [],
     energyStores: [],
     chargeEvents: [],
     powerEvents: [],
@@ -133,6 +138,8 @@ export const sampleRules: JobRules = {
     esrUncertaintyRatio: 0.1,
     contactOhms: 0.003,
     capacitanceUncertaintyRatio: 0.03,
+    leadOhms: 0,
+    testerShows: "real",
   },
   charge: { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true },
   rail: { railToleranceRatio: 0.05, rippleLimitRatio: 0.01 },

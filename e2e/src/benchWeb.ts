@@ -69,6 +69,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
         fullLoadAmps: null,
         toleranceRatio: null,
         rippleLimitVolts: null,
+        network: null,
       }),
     ),
     ...parts.flatMap(({ positionId, partId }, index) => [
@@ -86,6 +87,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
         fixing: null,
         heatSource: null,
         outlineHeightMetres: null,
+        markedOhms: null,
       }),
       insert("fittedPart", partId, {
         positionId,

@@ -20,6 +20,7 @@ import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
 import { readingRoutes } from "./features/readings/readingRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
+import { verdictRoutes } from "./features/verdicts/verdictRoutes";
 import { HttpProblem, problemHandler } from "./http/problems";
 
 /** The application without a port: what tests drive and what main listens with. */
@@ -63,6 +64,7 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     planRoutes,
     readingRoutes,
     teardownRoutes,
+    verdictRoutes,
   ]) {
     app.use(feature(context));
   }

@@ -45,7 +45,10 @@ export class StudyBench {
   get facts(): JobFacts {
     return {
       ...this.board,
+      overrules: [],
+      baseline: [],
       complaint: null,
+      device: { kind: "monitor", topology: null, ageYears: null },
       symptoms: [],
       readings: this.readings,
       energyStores: [],
@@ -104,6 +107,9 @@ function boardOf(scenario: Scenario): Pick<JobFacts, "nets" | "positions" | "fit
       fullLoadAmps: null,
       toleranceRatio: null,
       rippleLimitVolts: null,
+      network: net.behind
+        ? { arrangement: "parallel", behindNetId: net.behind, chokeHenrys: null, chokeOhms: null }
+        : null,
     }),
   );
   const positions = scenario.capacitors.map(
@@ -117,6 +123,7 @@ function boardOf(scenario: Scenario): Pick<JobFacts, "nets" | "positions" | "fit
       outlineWidthMetres: null,
       outlineDepthMetres: null,
       outlineHeightMetres: null,
+      markedOhms: null,
       pitchMetres: null,
       polarityMark: null,
       boardNegativeDegrees: null,

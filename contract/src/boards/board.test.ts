@@ -23,6 +23,7 @@ const net = {
   fullLoadAmps: 3,
   toleranceRatio: null,
   rippleLimitVolts: null,
+  network: null,
 };
 const change = { table: "net", operation: "insert", id, version: null, values: net };
 

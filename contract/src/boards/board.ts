@@ -1,4 +1,6 @@
 import {
+  type BankArrangement,
+  bankArrangements,
   type CapacitorClass,
   capacitorClasses,
   type Fixing,
@@ -81,6 +83,16 @@ export const netSchema = strictObject({
   fullLoadAmps: nullablePositive(boardLimits.railAmps),
   toleranceRatio: nullablePositive(0.5),
   rippleLimitVolts: nullablePositive(50),
+  /** How its capacitors hang together, and across what from another rail. */
+  network: strictObject({
+    arrangement: wordField<BankArrangement>(bankArrangements),
+    behindNetId: nullableId(),
+    chokeHenrys: nullablePositive(1),
+    chokeOhms: nullablePositive(1000),
+  })
+    .nullable()
+    .default(undefined)
+    .defined(),
 });
 export type NetValues = InferType<typeof netSchema>;
 
@@ -93,6 +105,7 @@ export const positionSchema = strictObject({
   outlineWidthMetres: nullablePositive(boardLimits.lengthMetres),
   outlineDepthMetres: nullablePositive(boardLimits.lengthMetres),
   outlineHeightMetres: nullablePositive(boardLimits.lengthMetres),
+  markedOhms: nullablePositive(100e6),
   pitchMetres: nullablePositive(0.05),
   polarityMark: nullableWord<PolarityMark>(polarityMarks),
   boardNegativeDegrees: nullableBetween(0, 359.999),

@@ -6,6 +6,7 @@ import type {
   JobRules,
   ReplacementStrategy,
   SchoolName,
+  TesterMode,
   VoltageSchool,
 } from "@pale-cap/core";
 import { amount, choice, flag, kit, text } from "./ruleKinds";
@@ -168,6 +169,21 @@ export const houseRules = {
       "accuracy of the range, one standard deviation",
     ],
   ),
+  "judge.leadOhms": amount(
+    0,
+    "Ω",
+    [0, 1],
+    [
+      "The leads add to an ESR reading",
+      "probes shorted together",
+      "0 where the meter zeroes its leads; taken off otherwise",
+    ],
+  ),
+  "judge.testerShows": choice<TesterMode>("real", { real: "the resistive part", magnitude: "the whole impedance" }, [
+    "The ESR meter shows",
+    "the meter's manual",
+    "a meter that shows impedance reads small capacitances too high; their reactance is taken off",
+  ]),
   "choose.voltageSchool": choice<VoltageSchool>(
     "both",
     { marking: "as marked or higher", rail: "the rail with its margin", both: "the stricter of both" },
@@ -306,6 +322,8 @@ export function jobRules(values: HouseRuleValues): JobRules {
       esrUncertaintyRatio: values["judge.esrUncertaintyRatio"],
       contactOhms: values["judge.contactOhms"],
       capacitanceUncertaintyRatio: values["judge.capacitanceUncertaintyRatio"],
+      leadOhms: values["judge.leadOhms"],
+      testerShows: values["judge.testerShows"],
     },
     charge: {
       workingVolts: values["charge.workingVolts"],

@@ -1,5 +1,6 @@
 import { ValidationError } from "yup";
 import { idField, instantField, mixed, nullableId, nullableText, strictObject, textField } from "../fields/fields";
+import type { RuleEffect } from "../verdicts/verdicts";
 import { type HouseRuleKey, type HouseRuleValues, houseRules } from "./houseRules";
 import { drainKitSchema } from "./ruleKinds";
 
@@ -68,6 +69,11 @@ export type HouseRuleChange = {
   readonly changedAt: string;
   readonly personId: string | null;
 };
+
+/** A change as it is told: with the verdicts that it turned on open jobs. */
+export interface ToldRuleChange extends HouseRuleChange {
+  readonly effects: readonly RuleEffect[];
+}
 
 /** The defaults with the shop's changes over them; a key or value that is no longer known is ignored. */
 export function foldHouseRules(changes: readonly { readonly key: string; readonly value: unknown }[]): HouseRuleValues {

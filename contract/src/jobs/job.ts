@@ -97,6 +97,8 @@ export const intakeDetailsSchema = strictObject({
   }).required(),
   labelPlate: labelPlateSchema.required(),
   topology: nullableWord<Topology>(topologies),
+  /** No repair: a unit in good order, measured so that others of its board type can be held against it. */
+  isKnownGood: boolean().required(),
   purpose: purposeSchema.required(),
   /** What the customer was told it would cost, and what the customer said. */
   quote: strictObject({
@@ -121,6 +123,7 @@ export const noIntakeDetails: IntakeDetails = {
     temperatureLimitCelsius: null,
   },
   topology: null,
+  isKnownGood: false,
   purpose: { hoursPerDay: null, standbyHoursPerDay: null, ambientCelsius: null, isEnclosed: null },
   quote: { quotedMinor: null, quotedAt: null, answer: null },
 };
@@ -183,6 +186,8 @@ export interface Job extends Intake {
   readonly handOverNote: string | null;
   readonly spentMinutes: number | null;
   readonly jobFamilyId: string | null;
+  /** The summary of the verdict as a person wrote it; null: as the model makes it. */
+  readonly verdictSummary: string | null;
 }
 
 /** A line of the bench. */

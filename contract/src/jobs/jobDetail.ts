@@ -1,4 +1,4 @@
-import type { JobFacts } from "@pale-cap/core";
+import type { BaselineValue, JobFacts } from "@pale-cap/core";
 import type { Board, FittedPartRow, Net, Position } from "../boards/board";
 import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
 import type { PhotoRow } from "../photos/photo";
@@ -6,6 +6,7 @@ import type { PlanRow, TickRow } from "../plans/plan";
 import type { PowerEventRow } from "../power/power";
 import type { ReadingRow, SignRow } from "../readings/reading";
 import type { TeardownReturnRow, TeardownStepRow } from "../teardown/teardown";
+import type { OverruleRow } from "../verdicts/verdicts";
 import type { Acceptance, Job } from "./job";
 
 /** One job with all that was logged on it: what every lens is drawn from. */
@@ -17,6 +18,9 @@ export interface JobDetail {
   readonly fittedParts: readonly FittedPartRow[];
   readonly readings: readonly ReadingRow[];
   readonly signs: readonly SignRow[];
+  readonly overrules: readonly OverruleRow[];
+  /** What good boards of the same type read; drawn from other jobs. */
+  readonly baseline: readonly BaselineValue[];
   readonly energyStores: readonly EnergyStoreRow[];
   readonly chargeEvents: readonly ChargeEventRow[];
   readonly powerEvents: readonly PowerEventRow[];
@@ -31,5 +35,6 @@ export interface JobDetail {
 /** The same as core's computations take it. */
 export function jobFacts(detail: JobDetail): JobFacts {
   const { job } = detail;
-  return { ...detail, complaint: job.complaint, symptoms: job.symptoms, handedOverAt: job.handedOverAt };
+  const { complaint, symptoms, handedOverAt, deviceKind: kind, deviceAgeYears: ageYears, intakeDetails } = job;
+  return { ...detail, complaint, symptoms, handedOverAt, device: { kind, ageYears, topology: intakeDetails.topology } };
 }

@@ -23,7 +23,26 @@ export interface BoardNet {
   readonly fullLoadAmps: number | null;
   readonly toleranceRatio: number | null;
   readonly rippleLimitVolts: number | null;
+  /** How its capacitors hang together and across what; null: parallel, behind nothing. */
+  readonly network: NetNetwork | null;
 }
+
+export const bankArrangements = ["parallel", "series"] as const;
+export type BankArrangement = (typeof bankArrangements)[number];
+
+/** The electrical surroundings of a bank, as far as the board shows them. */
+export interface NetNetwork {
+  /** `series`: each capacitor between two nodes of its own, as in a voltage doubler. */
+  readonly arrangement: BankArrangement;
+  /** The net this one is filtered from, across a choke. */
+  readonly behindNetId: string | null;
+  /** null: not known, assumed. */
+  readonly chokeHenrys: number | null;
+  readonly chokeOhms: number | null;
+}
+
+/** A small output choke, where a board has one of which nothing is known. Rough. */
+export const assumedChoke = { henrys: 4.7e-6, ohms: 0.02 } as const;
 
 export const partKinds = [
   "electrolytic",
@@ -65,6 +84,8 @@ export interface BoardPosition {
   readonly outlineDepthMetres: number | null;
   /** How far it stands above the board: heat sinks and tall parts are in a new can's way. */
   readonly outlineHeightMetres: number | null;
+  /** Marking of a resistor or thermistor (cold); null on other parts, and where nobody read it. */
+  readonly markedOhms: number | null;
   readonly pitchMetres: number | null;
   readonly polarityMark: PolarityMark | null;
   /** Direction in which the board's own mark puts the negative side; 0 is right, 90 is down. */

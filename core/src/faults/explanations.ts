@@ -37,14 +37,44 @@ const keptExplanations = 8;
  *     P(seen | set) = 1 - (1 - leak) product over faults of the set (1 - shows)            (noisy or)
  *     P(fault | causes) = 1 - (1 - prior) product over its causes present (1 - link)
  *
- * Exact over all sets of up to four faults (about 20 000 for the largest topology); five independent faults at once are
- * left out, cascades of more are found by their check list. Priors and likelihoods are rough.
+ * Exact over all sets of up to four faults that show something seen or are linked to one that does. A fault that stands
+ * apart from all of these is independent of them: its chance follows by itself, odds = prior odds x product over findings
+ * not seen of (1 - shows). Five independent faults at once are left out; cascades of more are found by their check list.
+ * Where nothing was seen, all faults take part. Priors and likelihoods are rough.
  *
  * @throws {OutOfRangeError} no faults
  */
 export function rankExplanations(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultRanking {
+  if (knowledge.length === 0) throw new OutOfRangeError("knowledge", 0, "at least one fault");
+  const relevant = relevantFaults(knowledge, evidence);
+  const ranking = rankAll(relevant, evidence);
+  const apart = knowledge
+    .filter((fault) => !relevant.includes(fault))
+    .map((fault) => {
+      let odds = fault.prior / (1 - fault.prior);
+      for (const [finding, isSeen] of evidence) if (!isSeen) odds *= 1 - (fault.shows[finding] ?? 0);
+      return [fault.code, odds / (1 + odds)] as const;
+    });
+  return { ...ranking, probabilities: new Map([...ranking.probabilities, ...apart]) };
+}
+
+/** Faults that show something seen, and what these take along or come from. */
+function relevantFaults(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultKnowledge {
+  const seen = [...evidence].filter(([, isSeen]) => isSeen).map(([finding]) => finding);
+  const codes = new Set(
+    knowledge.filter((fault) => seen.some((finding) => fault.shows[finding] !== undefined)).map((fault) => fault.code),
+  );
+  if (codes.size === 0) return knowledge;
+  const direct = new Set(codes);
+  for (const fault of knowledge) {
+    if (direct.has(fault.code)) for (const caused of Object.keys(fault.causes)) codes.add(caused);
+    else if (Object.keys(fault.causes).some((caused) => direct.has(caused))) codes.add(fault.code);
+  }
+  return knowledge.filter((fault) => codes.has(fault.code));
+}
+
+function rankAll(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultRanking {
   const count = knowledge.length;
-  if (count === 0) throw new OutOfRangeError("knowledge", 0, "at least one fault");
   const findings = [...evidence];
   const indexOf = new Map(knowledge.map((fault, n) => [fault.code, n]));
   // Logs of 1 - shows for each fault and finding, and of 1 - link from each fault to those that it takes along.

@@ -1,25 +1,15 @@
 import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
-import { type Section, sectionFacts } from "../board/sections";
+import { sectionFacts } from "../board/sections";
 import type { JobFacts, JobRules } from "../job/jobFacts";
 import { latestSigns } from "../judgement/judgeBoard";
-import type { PartJudgement } from "../judgement/judgePart";
+import { judgeDevice } from "../judgement/judgeDevice";
+import type { PartJudgement } from "../judgement/verdict";
 import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
 import { drainClues } from "../safety/drainClues";
 import type { FaultEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
-
-/** Which finding a bad capacitor of a section is. */
-const capacitorFindings: Readonly<Partial<Record<Section, TestFinding>>> = {
-  bulk: "bulk_capacitor_bad",
-  pfc: "boost_capacitor_bad",
-  vcc: "control_capacitor_bad",
-  standby: "standby_capacitor_bad",
-  output: "output_capacitor_bad",
-  "board-regulator": "output_capacitor_bad",
-  "output-post": "post_capacitor_bad",
-  feedback: "feedback_capacitor_bad",
-};
+import { capacitorFindings, shuntBelowOhms } from "./findingsOfPart";
 
 /** Readings of junctions and resistances: below the first it is a short, above the second it is open. Bench habits. */
 const shortVolts = 0.08;
@@ -110,6 +100,11 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
     }
     case "resistor": {
       const reading = last("resistance");
+      if (position.markedOhms !== null && position.markedOhms >= shuntBelowOhms) {
+        const verdict = judgeDevice(position, facts)?.verdict;
+        if (verdict === "failed" || verdict === "sound") note("gate_parts_read_wrong", verdict === "failed");
+        return;
+      }
       // A shunt is small when sound: an open one is a finding, any other value needs its marking.
       if (isOpen(reading, 1e6)) note("shunt_reads_open", true);
       else if (isShort(reading, 10)) note("shunt_reads_open", false);
@@ -117,6 +112,7 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
     }
     case "ic":
       note("control_ic_reads_shorted", isShort(last("resistance"), 50));
+      controlSupply(facts, position, note);
       return;
     case "optocoupler": {
       const drop = last("diode_drop");
@@ -129,11 +125,31 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
       return;
     }
     case "regulator":
-      note("regulator_output_wrong", isShort(last("resistance"), shortOhms));
+      note("regulator_output_wrong", isShort(last("resistance"), shortOhms) || regulatorIsOff(facts, position));
       return;
     default:
       return;
   }
+}
+
+/** Below this a control supply counts as absent. */
+const absentSupplyVolts = 3;
+
+/** Least and most of a control chip's supply: only both together say anything. */
+function controlSupply(facts: JobFacts, position: BoardPosition, note: Note): void {
+  const judgement = judgeDevice(position, facts);
+  const live = judgement?.lines.filter((one) => one.test.isLive && one.reading?.value != null) ?? [];
+  if (!judgement || live.length < 2) return;
+  const most = Math.max(...live.map((one) => one.reading?.value ?? 0));
+  note("control_supply_absent", most < absentSupplyVolts);
+  note("control_supply_pulses", most >= absentSupplyVolts && judgement.traps.includes("pulses"));
+}
+
+/** Whether a regulator's output, least and most, is off its rail; null where nothing was read. */
+function regulatorIsOff(facts: JobFacts, position: BoardPosition): boolean | null {
+  const live = judgeDevice(position, facts)?.lines.filter((one) => one.test.isLive && one.reading !== null) ?? [];
+  if (live.length < 2 || live.some((one) => one.outcome === "doubtful")) return null;
+  return live.some((one) => one.outcome === "bad");
 }
 
 function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, note: Note): void {

@@ -1,7 +1,6 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
-import type { Complex } from "../numerics/complex";
 import { requirePositive } from "../numerics/requireRange";
 import type { BankCapacitor, BankNetwork } from "./bankImpedance";
 import { capacitorAdmittance, checkedNetwork, probeImpedance } from "./probeImpedance";
@@ -10,6 +9,15 @@ export interface BankReading {
   /** Resistive part, leads included. */
   readonly resistanceOhms: number;
   /** Apparent capacitance at the same frequency; null: not read. */
+  readonly capacitanceFarads: number | null;
+  readonly resistanceUncertaintyRatio: number;
+  readonly capacitanceUncertaintyRatio: number;
+}
+
+/** What a bank read at one frequency; a value that was not read is null. */
+export interface BankLook {
+  readonly frequencyHertz: number;
+  readonly resistanceOhms: number | null;
   readonly capacitanceFarads: number | null;
   readonly resistanceUncertaintyRatio: number;
   readonly capacitanceUncertaintyRatio: number;
@@ -27,15 +35,13 @@ export interface BankStates {
   readonly allInOrderProbability: number | null;
 }
 
+/** 99 % quantiles of chi squared where the constants hold none: three and four values. */
+const moreQuantiles: Readonly<Record<number, number>> = { 3: 11.3449, 4: 13.2767 };
+
 /**
- * Probability that each part of a bank is bad, by listing all states: healthy, worn, failed, open.
+ * Probability that each part of a bank is bad, from one reading at one frequency.
  *
- *     chi2 = (ln(R / Re Z) / uR)^2 [+ (ln(C / Cz) / uC)^2],  weight = product of priors x e^(-chi2 / 2)
- *
- * Combinations beyond the 99 % quantile are left out. One to eight parts; 4^n combinations, each one sum of admittances
- * deeper than the last. The method is solid, the states and priors are rough.
- *
- * @throws {OutOfRangeError} no or more than eight parts, values not above 0
+ * @see bankStatesOfLooks, of which this is the case of a single look
  */
 export function bankStates(
   capacitors: readonly BankCapacitor[],
@@ -44,20 +50,35 @@ export function bankStates(
   network: BankNetwork = {},
   constants: JudgementConstants["C"] = judgementConstants.C,
 ): BankStates {
+  requirePositive("resistanceOhms", reading.resistanceOhms);
+  return bankStatesOfLooks(capacitors, [{ ...reading, frequencyHertz }], network, constants);
+}
+
+/**
+ * Probability that each part of a bank is bad, by listing all states: healthy, worn, failed, open.
+ *
+ *     chi2 = sum over looks of (ln(R / Re Z) / uR)^2 and (ln(C / Cz) / uC)^2,  weight = product of priors x e^(-chi2 / 2)
+ *
+ * ESR and C may each be read at their own frequency. Combinations beyond the 99 % quantile are left out. One to eight
+ * parts; states^n combinations, each one sum of admittances deeper than the last. The method is solid, the states and
+ * priors are rough. A state counts as bad where its name begins with "failed", or is "open".
+ *
+ * @throws {OutOfRangeError} no or more than eight parts, no look, looks without a value, values not above 0
+ */
+export function bankStatesOfLooks(
+  capacitors: readonly BankCapacitor[],
+  looks: readonly BankLook[],
+  network: BankNetwork = {},
+  constants: JudgementConstants["C"] = judgementConstants.C,
+): BankStates {
   const count = capacitors.length;
   if (count < 1 || count > 8) throw new OutOfRangeError("capacitors", count, "one to eight parts");
-  const omega = 2 * Math.PI * requirePositive("frequencyHertz", frequencyHertz);
-  const around = checkedNetwork(network, omega);
-  const lnR = Math.log(requirePositive("resistanceOhms", reading.resistanceOhms));
-  const lnC =
-    reading.capacitanceFarads === null
-      ? null
-      : Math.log(requirePositive("capacitanceFarads", reading.capacitanceFarads));
-  const uR = requirePositive("resistanceUncertaintyRatio", reading.resistanceUncertaintyRatio);
-  const uC = requirePositive("capacitanceUncertaintyRatio", reading.capacitanceUncertaintyRatio);
-  const limit = constants.chi2[lnC === null ? "1" : "2"];
+  const seen = looks.map((look) => checkedLook(look, network));
+  const valueCount = seen.reduce((sum, look) => sum + Number(look.lnR !== null) + Number(look.lnC !== null), 0);
+  const limit = constants.chi2[String(valueCount) as "1" | "2"] ?? moreQuantiles[valueCount];
+  if (limit === undefined) throw new OutOfRangeError("looks", valueCount, "one to four values read");
   const states = Object.entries(constants.states).map(([name, [esrFactor, farads, prior]]) => ({
-    isBad: name === "failed" || name === "open",
+    isBad: name.startsWith("failed") || name === "open",
     esrFactor,
     farads,
     prior,
@@ -66,56 +87,81 @@ export function bankStates(
     states.map(({ esrFactor, farads, prior, isBad }) => ({
       isBad,
       prior,
-      admittance:
+      admittances: seen.map(({ omega }) =>
         esrFactor === null
           ? null
           : capacitorAdmittance(
               { ...part, esrOhms: part.esrOhms * esrFactor, capacitanceFarads: part.capacitanceFarads * farads },
               omega,
             ),
+      ),
     })),
   );
+  const goesBehind = capacitors.map((part) => seen[0]?.around.choke !== null && part.isBehindChoke === true);
 
   const badWeight = new Float64Array(count);
   const seenBad = new Array<boolean>(count).fill(false);
   const seenGood = new Array<boolean>(count).fill(false);
   const isBad = new Array<boolean>(count).fill(false);
   let [total, inOrder, consistentCount, leastBad, mostBad] = [0, 0, 0, count + 1, -1];
+  // Sums of admittances by depth and look: at the probe (re, im), behind the choke (re, im).
+  const sums = new Float64Array((count + 1) * seen.length * 4);
 
-  const descend = (index: number, atProbe: Complex, behind: Complex | null, prior: number, badCount: number): void => {
-    if (index === count) {
-      const z = probeImpedance(around, atProbe, behind);
+  const finish = (prior: number, badCount: number, hasBehind: boolean): void => {
+    let chi2 = 0;
+    for (let n = 0; n < seen.length; n++) {
+      const look = seen[n] as (typeof seen)[number];
+      const at = (count * seen.length + n) * 4;
+      const z = probeImpedance(
+        look.around,
+        { re: sums[at] as number, im: sums[at + 1] as number },
+        hasBehind ? { re: sums[at + 2] as number, im: sums[at + 3] as number } : null,
+      );
       if (!z) return;
-      let chi2 = ((lnR - Math.log(z.re)) / uR) ** 2;
-      if (lnC !== null) {
+      if (look.lnR !== null) chi2 += ((look.lnR - Math.log(z.re)) / look.uR) ** 2;
+      if (look.lnC !== null) {
         if (z.im >= 0) return;
-        chi2 += ((lnC - Math.log(-1 / (omega * z.im))) / uC) ** 2;
+        chi2 += ((look.lnC - Math.log(-1 / (look.omega * z.im))) / look.uC) ** 2;
       }
       if (!(chi2 <= limit)) return;
-      const weight = prior * Math.exp(-chi2 / 2);
-      total += weight;
-      consistentCount += 1;
-      if (badCount === 0) inOrder += weight;
-      leastBad = Math.min(leastBad, badCount);
-      mostBad = Math.max(mostBad, badCount);
-      for (let n = 0; n < count; n++) {
-        if (isBad[n]) {
-          badWeight[n] = (badWeight[n] as number) + weight;
-          seenBad[n] = true;
-        } else seenGood[n] = true;
-      }
-      return;
     }
-    const goesBehind = around.choke !== null && capacitors[index]?.isBehindChoke === true;
-    for (const option of options[index] as (typeof options)[number]) {
-      const y = option.admittance;
-      isBad[index] = option.isBad;
-      const nextAt = y && !goesBehind ? { re: atProbe.re + y.re, im: atProbe.im + y.im } : atProbe;
-      const nextBehind = y && goesBehind ? { re: (behind?.re ?? 0) + y.re, im: (behind?.im ?? 0) + y.im } : behind;
-      descend(index + 1, nextAt, nextBehind, prior * option.prior, badCount + Number(option.isBad));
+    const weight = prior * Math.exp(-chi2 / 2);
+    total += weight;
+    consistentCount += 1;
+    if (badCount === 0) inOrder += weight;
+    leastBad = Math.min(leastBad, badCount);
+    mostBad = Math.max(mostBad, badCount);
+    for (let n = 0; n < count; n++) {
+      if (isBad[n]) {
+        badWeight[n] = (badWeight[n] as number) + weight;
+        seenBad[n] = true;
+      } else seenGood[n] = true;
     }
   };
-  descend(0, { re: 0, im: 0 }, null, 1, 0);
+
+  const descend = (index: number, prior: number, badCount: number, hasBehind: boolean): void => {
+    if (index === count) {
+      finish(prior, badCount, hasBehind);
+      return;
+    }
+    const isBehind = goesBehind[index] === true;
+    for (const option of options[index] as (typeof options)[number]) {
+      isBad[index] = option.isBad;
+      for (let n = 0; n < seen.length; n++) {
+        const from = (index * seen.length + n) * 4;
+        const to = from + seen.length * 4;
+        for (let k = 0; k < 4; k++) sums[to + k] = sums[from + k] as number;
+        const y = option.admittances[n];
+        if (!y) continue;
+        const side = to + (isBehind ? 2 : 0);
+        sums[side] = (sums[side] as number) + y.re;
+        sums[side + 1] = (sums[side + 1] as number) + y.im;
+      }
+      const conducts = option.admittances[0] !== null;
+      descend(index + 1, prior * option.prior, badCount + Number(option.isBad), hasBehind || (isBehind && conducts));
+    }
+  };
+  descend(0, 1, 0, false);
 
   if (consistentCount === 0) {
     return {
@@ -135,5 +181,18 @@ export function bankStates(
     leastBad,
     mostBad,
     allInOrderProbability: inOrder / total,
+  };
+}
+
+function checkedLook(look: BankLook, network: BankNetwork) {
+  const omega = 2 * Math.PI * requirePositive("frequencyHertz", look.frequencyHertz);
+  const ln = (name: string, value: number | null) => (value === null ? null : Math.log(requirePositive(name, value)));
+  return {
+    omega,
+    around: checkedNetwork(network, omega),
+    lnR: ln("resistanceOhms", look.resistanceOhms),
+    lnC: ln("capacitanceFarads", look.capacitanceFarads),
+    uR: requirePositive("resistanceUncertaintyRatio", look.resistanceUncertaintyRatio),
+    uC: requirePositive("capacitanceUncertaintyRatio", look.capacitanceUncertaintyRatio),
   };
 }

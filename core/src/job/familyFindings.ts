@@ -1,4 +1,4 @@
-import type { PartJudgement, VerdictWord } from "../judgement/judgePart";
+import type { PartJudgement, VerdictWord } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { standingReadings } from "../readings/reading";
 import { drainClues } from "../safety/drainClues";

@@ -1,10 +1,13 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
-import type { SignObservation } from "../judgement/judgeBoard";
-import type { JudgementRules } from "../judgement/judgePart";
+import type { BaselineValue } from "../judgement/baselineLikelihood";
+import type { SignObservation, VerdictOverrule } from "../judgement/judgeBoard";
+import type { JudgementRules } from "../judgement/verdict";
 import type { RailRules } from "../proof/railProof";
 import type { Reading } from "../readings/reading";
 import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
 import type { PowerEvent } from "../safety/powerGate";
+import type { DeviceKind } from "./deviceKinds";
+import type { Topology } from "./deviceProfiles";
 import type { TeardownReturn, TeardownStep } from "./teardown";
 
 export const lenses = [
@@ -37,15 +40,26 @@ export interface ReplacementPlan {
   readonly cataloguePartId: string | null;
 }
 
+/** What kind of device it is, as far as anyone said. */
+export interface DeviceFacts {
+  readonly kind: DeviceKind;
+  readonly topology: Topology | null;
+  readonly ageYears: number | null;
+}
+
 /** Everything that was entered on a job, as far as the computations need it. */
 export interface JobFacts {
   readonly complaint: string | null;
+  readonly device: DeviceFacts;
   readonly symptoms: readonly string[];
   readonly nets: readonly BoardNet[];
   readonly positions: readonly BoardPosition[];
   readonly fittedParts: readonly FittedPart[];
   readonly readings: readonly Reading[];
   readonly signs: readonly SignObservation[];
+  readonly overrules: readonly VerdictOverrule[];
+  /** What good boards of the same type read; empty where the type is not known. */
+  readonly baseline: readonly BaselineValue[];
   readonly energyStores: readonly EnergyStore[];
   readonly chargeEvents: readonly ChargeEvent[];
   readonly powerEvents: readonly PowerEvent[];

@@ -1,5 +1,5 @@
 import { judgeBoard } from "../judgement/judgeBoard";
-import type { PartJudgement } from "../judgement/judgePart";
+import type { PartJudgement } from "../judgement/verdict";
 import { jobChargeState } from "./jobCharge";
 import { type JobFacts, type JobRules, type Lens, lenses } from "./jobFacts";
 import { needsReplacement, type OpenPoint, openPoints } from "./openPoints";

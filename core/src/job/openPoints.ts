@@ -1,6 +1,8 @@
 import { currentPart, foundPart } from "../board/board";
+import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { judgeBoard } from "../judgement/judgeBoard";
-import type { PartJudgement } from "../judgement/judgePart";
+import { judgeDevices } from "../judgement/judgeDevice";
+import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import { powerGate } from "../safety/powerGate";
@@ -22,14 +24,17 @@ export type OpenPointCode =
   | "charge_not_verified"
   | "power_gate_shut"
   | "earth_screws_missing"
-  | "not_put_back";
+  | "not_put_back"
+  | "device_bad"
+  | "finding_unexplained"
+  | "check_open";
 
 /** Something that was logged or left out and that a job must not be closed over in silence. */
 export interface OpenPoint {
   /** Stable over recomputation, so that an acceptance keeps hold of it. */
   readonly key: string;
   readonly code: OpenPointCode;
-  /** Designator or rail name, as the sentence needs it. */
+  /** Designator or rail name, or the code of a finding or fault, as the sentence needs it. */
   readonly subject: string;
   readonly positionId: string | null;
   readonly netId: string | null;
@@ -41,8 +46,14 @@ export function openPoints(
   rules: JobRules,
   nowMilliseconds: number,
   judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
+  explanation: JobExplanation | null = explainJob(facts, judgements, rules),
 ): readonly OpenPoint[] {
-  const points = [...partPoints(facts, judgements), ...railPoints(facts, rules)];
+  const points = [
+    ...partPoints(facts, judgements),
+    ...devicePoints(facts),
+    ...explanationPoints(explanation),
+    ...railPoints(facts, rules),
+  ];
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
   if (facts.energyStores.length > 0 && charge.name !== "verified") {
     points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
@@ -96,6 +107,33 @@ function partPoints(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgeme
     if (doPolaritiesAgree(position.boardNegativeDegrees, stripe ?? null) === false) add("polarity_conflict");
   }
   return points;
+}
+
+/** A part that is no capacitor and reads bad, until a later reading says otherwise. */
+function devicePoints(facts: JobFacts): OpenPoint[] {
+  return [...judgeDevices(facts).values()].flatMap(({ positionId, verdict }) => {
+    const position = facts.positions.find((one) => one.id === positionId);
+    if (verdict !== "failed" || !position) return [];
+    const { designator: subject, netId } = position;
+    return [{ key: `device_bad:${positionId}`, code: "device_bad" as const, subject, positionId, netId }];
+  });
+}
+
+/** What no fault of the best explanation brings about, and what a found fault may have taken along and nobody tested. */
+function explanationPoints(explanation: JobExplanation | null): OpenPoint[] {
+  const best = explanation?.ranking.explanations[0];
+  if (!explanation || !best) return [];
+  const point = (code: OpenPointCode, subject: string): OpenPoint => ({
+    key: `${code}:${subject}`,
+    code,
+    subject,
+    positionId: null,
+    netId: null,
+  });
+  return [
+    ...best.unexplained.map((finding) => point("finding_unexplained", finding)),
+    ...explanation.checks.filter((one) => one.state === "open").map((one) => point("check_open", one.code)),
+  ];
 }
 
 /** Failed, or with a vent, leak or lifted base: it goes, whatever else is said. */

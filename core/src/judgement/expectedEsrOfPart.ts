@@ -1,10 +1,16 @@
 import type { FittedPart } from "../board/board";
 import { type ExpectedEsr, expectedEsr } from "../capacitors/expectedEsr";
+import { extrapolationFactor, type TableBasis, tableBasis } from "../capacitors/tableBasis";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 
 /** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
 export type EsrSourceSchool = "best_first" | "tan_delta";
+
+/** Expected ESR with what it stands on; beyond the tables its band is wider. */
+export interface PartExpectation extends ExpectedEsr {
+  readonly basis: TableBasis;
+}
 
 /** The part as far as a school looks at it: tan delta knows neither size nor data sheet. */
 export function partForSchool<T extends FittedPart>(part: T, school: EsrSourceSchool): T {
@@ -18,12 +24,14 @@ export function expectedEsrOfPart(
   frequencyHertz: number,
   temperatureCelsius: number,
   constants: JudgementConstants["A"] = judgementConstants.A,
-): ExpectedEsr | null {
+): PartExpectation | null {
   const { capacitanceFarads, ratedVolts } = part;
   if (capacitanceFarads === null || ratedVolts === null || !(frequencyHertz > 0)) return null;
   const capacitorClass = part.capacitorClass ?? "lowz";
-  return expectedEsr(
-    { ...part, capacitanceFarads, ratedVolts, capacitorClass, frequencyHertz, temperatureCelsius },
-    constants,
-  );
+  const question = { ...part, capacitanceFarads, ratedVolts, capacitorClass, frequencyHertz, temperatureCelsius };
+  const expected = expectedEsr(question, constants);
+  const basis = tableBasis(question, expected, constants);
+  if (basis !== "extrapolated") return { ...expected, basis };
+  const { lowOhms, highOhms } = expected;
+  return { ...expected, lowOhms: lowOhms / extrapolationFactor, highOhms: highOhms * extrapolationFactor, basis };
 }

@@ -203,6 +203,7 @@ describe("rejudgeBoard", () => {
     samplePosition(name, { netId: index < 2 ? "net-12" : null }),
   );
   const board = {
+    nets: [],
     positions,
     fittedParts: positions.map((one) => samplePart(one.designator)),
     signs: [],

@@ -1,9 +1,26 @@
-import { type BoardPosition, currentPart, type FittedPart, foundPart } from "../board/board";
+import {
+  assumedChoke,
+  type BoardNet,
+  type BoardPosition,
+  currentPart,
+  type FittedPart,
+  foundPart,
+} from "../board/board";
 import type { JudgementConstants } from "../constants/judgementConstants";
-import { judgementConstants } from "../constants/judgementConstants";
 import { type Reading, standingReadings } from "../readings/reading";
-import { type JudgementRules, judgePart, type PartJudgement, type PlacedPart } from "./judgePart";
+import type { BaselineValue } from "./baselineLikelihood";
+import { judgePart } from "./judgePart";
 import { bankOf } from "./partReadings";
+import { tunedConstants } from "./tunedConstants";
+import type {
+  BankSurroundings,
+  JudgementRules,
+  Overrule,
+  PartHistory,
+  PartJudgement,
+  PlacedPart,
+  VerdictWord,
+} from "./verdict";
 import type { SignState, VisualSign } from "./visualSigns";
 
 export interface SignObservation {
@@ -13,11 +30,25 @@ export interface SignObservation {
   readonly observedAt: string;
 }
 
+/** What a person decided about a part; a later one of the same part overrides, null takes it back. */
+export interface VerdictOverrule {
+  readonly fittedPartId: string;
+  readonly verdict: VerdictWord | null;
+  readonly reason: string;
+  readonly at: string;
+}
+
 export interface BoardFacts {
+  readonly nets: readonly BoardNet[];
   readonly positions: readonly BoardPosition[];
   readonly fittedParts: readonly FittedPart[];
   readonly readings: readonly Reading[];
   readonly signs: readonly SignObservation[];
+  readonly overrules?: readonly VerdictOverrule[];
+  /** What good boards of the same type read, by designator. */
+  readonly baseline?: readonly BaselineValue[];
+  /** The shop's record of parts like those at a position, by position. */
+  readonly histories?: ReadonlyMap<string, PartHistory>;
 }
 
 /** Which part of a position is judged: `found` as it came in (Judge), `current` as it is now (Prove). */
@@ -28,7 +59,7 @@ export function judgeBoard(
   board: BoardFacts,
   rules: JudgementRules,
   which: JudgedPart = "found",
-  constants: JudgementConstants = judgementConstants,
+  constants: JudgementConstants = tunedConstants,
 ): ReadonlyMap<string, PartJudgement> {
   const judge = boardJudge(board, rules, which, constants);
   const judgements = new Map<string, PartJudgement>();
@@ -58,12 +89,16 @@ export function rejudgeBoard(
   const isSameBoard =
     before !== null &&
     before.rules === rules &&
+    before.board.nets === board.nets &&
     before.board.positions === board.positions &&
-    before.board.fittedParts === board.fittedParts;
+    before.board.fittedParts === board.fittedParts &&
+    before.board.baseline === board.baseline &&
+    before.board.histories === board.histories;
   if (!isSameBoard) return judgeBoard(board, rules);
   const touched = new Set([
     ...exchanged(before.board.readings, board.readings).flatMap((one) => [one.targetId, one.fittedPartId ?? ""]),
     ...exchanged(before.board.signs, board.signs).map((one) => one.fittedPartId),
+    ...exchanged(before.board.overrules ?? [], board.overrules ?? []).map((one) => one.fittedPartId),
   ]);
   if (touched.size === 0) return before.judgements;
   // A reading speaks of a part, a place or a net; whichever it is, the whole bank hears it.
@@ -76,7 +111,15 @@ export function rejudgeBoard(
     places.add(position.id);
     if (position.netId) nets.add(position.netId);
   }
-  const judge = boardJudge(board, rules, "found", judgementConstants);
+  for (const net of board.nets) if (touched.has(net.id)) nets.add(net.id);
+  // What stands across a choke is part of the reading too.
+  for (const net of board.nets) {
+    const behind = net.network?.behindNetId;
+    if (!behind) continue;
+    if (nets.has(net.id)) nets.add(behind);
+    else if (nets.has(behind)) nets.add(net.id);
+  }
+  const judge = boardJudge(board, rules, "found", tunedConstants);
   const judgements = new Map(before.judgements);
   for (const position of board.positions) {
     if (!places.has(position.id) && !nets.has(position.netId ?? "")) continue;
@@ -99,7 +142,7 @@ export function judgePosition(
   positionId: string,
   rules: JudgementRules,
   which: JudgedPart = "found",
-  constants: JudgementConstants = judgementConstants,
+  constants: JudgementConstants = tunedConstants,
 ): PartJudgement | undefined {
   const position = board.positions.find((one) => one.id === positionId);
   return position && boardJudge(board, rules, which, constants)(position);
@@ -119,27 +162,87 @@ function boardJudge(
     const part = pick(board.fittedParts, position.id);
     return part ? { position, part } : null;
   };
+  const surroundings = new Map<string, BankSurroundings>();
+  const surroundingsOf = (netId: string | null): BankSurroundings | undefined => {
+    const net = board.nets.find((one) => one.id === netId);
+    if (!net) return undefined;
+    const known = surroundings.get(net.id);
+    if (known) return known;
+    const found = bankSurroundings(net, board, standing, candidates, placed);
+    surroundings.set(net.id, found);
+    return found;
+  };
   return (position) => {
     const subject = position.kind === "electrolytic" ? placed(position) : null;
     if (!subject) return undefined;
-    const bank = bankOf(position, board.positions, candidates)
-      .map(placed)
-      .filter((member) => member !== null);
+    const around = surroundingsOf(position.netId);
+    const members = around?.isSeries ? [position] : bankOf(position, board.positions, candidates);
+    const bank = members.map(placed).filter((member) => member !== null);
     const partIds = new Set(bank.map((member) => member.part.id));
     const question = {
       subject,
       bank,
+      ...(around && { surroundings: around }),
       readings: standing.filter((reading) => reading.fittedPartId === subject.part.id),
       bankReadings: standing.filter(
         (reading) =>
           (reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
-          (reading.targetKind === "bank" && reading.targetId === position.netId),
+          (reading.targetKind === "bank" && reading.targetId === position.netId && !around?.isSeries),
       ),
       signs: latestSigns(board.signs, subject.part.id),
       rules,
+      history: board.histories?.get(position.id) ?? null,
+      baseline: (board.baseline ?? []).filter((one) => one.designator === position.designator),
+      overrule: latestOverrule(board.overrules ?? [], subject.part.id),
     };
     return judgePart(question, constants);
   };
+}
+
+/** What stands around the bank of a net: the next bank across a choke, from either side, and what conducts beside it. */
+function bankSurroundings(
+  net: BoardNet,
+  board: BoardFacts,
+  standing: readonly Reading[],
+  candidates: readonly FittedPart[],
+  placed: (position: BoardPosition) => PlacedPart | null,
+): BankSurroundings {
+  const next = board.nets.find((one) => one.network?.behindNetId === net.id);
+  const otherId = net.network?.behindNetId ?? next?.id ?? null;
+  const choke = net.network?.behindNetId ? net.network : (next?.network ?? null);
+  const first = board.positions.find((one) => one.kind === "electrolytic" && one.netId === otherId);
+  const acrossChoke = first
+    ? bankOf(first, board.positions, candidates)
+        .map(placed)
+        .filter((member) => member !== null)
+    : [];
+  const own = new Set(board.positions.filter((one) => one.netId === net.id).map((one) => one.id));
+  const ohms = standing
+    .filter((one) => one.quantity === "resistance" && !one.isPowered && one.value !== null && one.value > 0)
+    .filter(
+      (one) =>
+        one.targetId === net.id ||
+        (own.has(one.targetId) &&
+          (one.circuitState === "in_circuit" || one.circuitState === null) &&
+          board.positions.some((at) => at.id === one.targetId && at.kind === "electrolytic")),
+    )
+    .at(-1);
+  return {
+    acrossChoke,
+    chokeHenrys: acrossChoke.length > 0 ? (choke?.chokeHenrys ?? assumedChoke.henrys) : null,
+    chokeOhms: choke?.chokeOhms ?? assumedChoke.ohms,
+    parallelOhms: ohms?.value ?? null,
+    isSeries: net.network?.arrangement === "series",
+  };
+}
+
+/** The last word of a person on a part; null where there is none, or it was taken back. */
+function latestOverrule(overrules: readonly VerdictOverrule[], fittedPartId: string): Overrule | null {
+  const last = overrules
+    .filter((one) => one.fittedPartId === fittedPartId)
+    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
+    .at(-1);
+  return last?.verdict ? { verdict: last.verdict, reason: last.reason, at: last.at } : null;
 }
 
 /** The latest state of each sign on a part. */

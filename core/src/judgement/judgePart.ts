@@ -1,250 +1,192 @@
-import type { BoardPosition, FittedPart } from "../board/board";
-import type { ExpectedEsr } from "../capacitors/expectedEsr";
-import type { JudgementConstants, SchoolName } from "../constants/judgementConstants";
+import { leakageLimitAmps } from "../capacitors/leakageLimit";
+import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
-import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
-import { logit } from "../numerics/logistic";
+import { logistic, logit } from "../numerics/logistic";
 import type { Reading } from "../readings/reading";
-import { bankProbabilities } from "./bankProbabilities";
-import { type EsrSourceSchool, expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
-import { type GradeFlag, gradePart, type PartFindings, type PartGrade } from "./gradePart";
+import { baselineFindings } from "./baselineFindings";
+import { besideNumbersShare, coarseFindings } from "./coarseEvidence";
+import { isReadBadThenGood } from "./conflicts";
+import { type EsrFinding, esrUncertainty, findEsr } from "./esrFinding";
+import { expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
+import { gradePart, type PartFindings, type PartGrade } from "./gradePart";
+import {
+  baselineEntries,
+  bounded,
+  capacitanceEntries,
+  coarseEntries,
+  esrEntries,
+  leakageEntry,
+  lossEntry,
+  missingEntries,
+  ownIndex,
+  recordEntry,
+  ruleEntries,
+  signEntries,
+} from "./ledger";
 import { groupReadings, type ReadingGroup } from "./partReadings";
-import { evidenceFromSigns, evidenceOfSign, type SignState, type VisualSign, visualSigns } from "./visualSigns";
+import { posteriorMeanProbability } from "./posteriorMean";
+import type { JudgementQuestion, PartJudgement, VerdictWord } from "./verdict";
+import { evidenceFromSigns } from "./visualSigns";
 
-export const verdictWords = ["sound", "worn", "failed", "cannot_tell", "not_measured"] as const;
-export type VerdictWord = (typeof verdictWords)[number];
-
-/** `condemn_only`: in circuit condemns, out of circuit clears. `bank_bound`: a bound over the whole bank clears too. */
-export type InCircuitSchool = "condemn_only" | "bank_bound";
-
-/** Whether a look that found nothing counts for a part. It never clears one. */
-export type CleanLookSchool = "means_nothing" | "counts_a_little";
-
-export interface JudgementRules {
-  readonly school: SchoolName;
-  readonly inCircuitSchool: InCircuitSchool;
-  readonly esrSourceSchool: EsrSourceSchool;
-  readonly cleanLookSchool: CleanLookSchool;
-  /** A part is called failed from this chance on. */
-  readonly failedFromRatio: number;
-  /** One standard deviation of an ESR reading, relative. */
-  readonly esrUncertaintyRatio: number;
-  /** Contact and lead resistance left after zeroing, one standard deviation. */
-  readonly contactOhms: number;
-  readonly capacitanceUncertaintyRatio: number;
-}
-
-/** One line of the evidence ledger: facts, worded by the interface. */
-export interface LedgerEntry {
-  readonly kind: "esr" | "capacitance" | "voltage_loss" | "sign" | "bank" | "rule" | "missing";
-  readonly code: string;
-  readonly value: number | null;
-  readonly expectation: { readonly low: number; readonly typical: number; readonly high: number } | null;
-  /** Limit at which the school calls the part failed, in the unit of the value. */
-  readonly failedLimit: number | null;
-  readonly source: string;
-  /**
-   * How far this entry alone moves the log-odds of "failed" from the prior; positive speaks against the part. Entries
-   * overlap, so weights do not simply add up to the verdict.
-   */
-  readonly weight: number | null;
-  readonly readingIds: readonly string[];
-}
-
-export interface PartJudgement {
-  readonly positionId: string;
-  readonly verdict: VerdictWord;
-  readonly failedProbability: number | null;
-  readonly wornProbability: number | null;
-  readonly flags: readonly GradeFlag[];
-  /** A vent, leak or lifted base: replace whatever the readings say. */
-  readonly mustReplace: boolean;
-  readonly expected: ExpectedEsr | null;
-  readonly interval: PartInterval | null;
-  readonly bankPositionIds: readonly string[];
-  readonly ledger: readonly LedgerEntry[];
-}
-
-/** A fitted part with the place it sits at. */
-export interface PlacedPart {
-  readonly position: BoardPosition;
-  readonly part: FittedPart;
-}
-
-export interface JudgementQuestion {
-  readonly subject: PlacedPart;
-  /** Every part of the bank, the subject included. */
-  readonly bank: readonly PlacedPart[];
-  /** Standing readings on the subject. */
-  readonly readings: readonly Reading[];
-  /** Standing readings on any part of the bank or on the bank itself. */
-  readonly bankReadings: readonly Reading[];
-  readonly signs: Readonly<Partial<Record<VisualSign, SignState>>>;
-  readonly rules: JudgementRules;
-}
-
-/** An ESR that may be weighed against this one part, and how it was got. */
-interface EsrFinding {
-  readonly group: ReadingGroup;
-  readonly esrOhms: number | null;
-  readonly interval: PartInterval | null;
-  readonly expected: ExpectedEsr;
-  /** Chance of this part by all states of its bank; null alone, out of circuit, or where no state fits. */
-  readonly bankProbability: number | null;
-}
+/** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. Rough. */
+const badThenGoodWeight = 1.5;
+/** Leakage a data sheet allows: 0.01 of C V in an hour's rest, 3 microamperes at least. */
+const leakageLimits = { factorRatio: 0.01, floorAmps: 3e-6 };
+/** An ohmmeter out of circuit that reads more may still be charging the part. */
+const conductingOhms = 10e3;
 
 /**
  * Judges one fitted part: sound, worn, failed, cannot tell or not measured, with the reasons.
  *
  * Readings out of circuit (or with a lead lifted) count as the part's own. An in-circuit ESR is a statement about the
  * bank: interval arithmetic says if it condemns the part, clears it, or leaves it masked by its neighbours. In-circuit
- * capacitance counts only for a part alone on its net. A clean look by itself leaves a part "not measured".
+ * capacitance counts only for a part alone on its net. A clean look by itself leaves a part "not measured". Coarse
+ * testers, touch, a known-good board and the record move the prior. A person's overrule counts and is kept beside it.
  *
- * @see gradePart for the likelihood model, bankIntervals for the in-circuit bounds
+ * @see gradePart for the likelihood model, bankIntervals and bankStatesOfLooks for what a bank says
  */
 export function judgePart(
   question: JudgementQuestion,
   constants: JudgementConstants = judgementConstants,
 ): PartJudgement {
   const { part, position } = question.subject;
+  const { rules, overrule = null } = question;
   const esr = findEsr(question, constants);
-  const { esrSourceSchool, cleanLookSchool } = question.rules;
-  const expected = esr?.expected ?? expectedEsrOfPart(partForSchool(part, esrSourceSchool), 100e3, 20, constants.A);
+  const expected =
+    esr?.expected ?? expectedEsrOfPart(partForSchool(part, rules.esrSourceSchool), 100e3, 20, constants.A);
   const capacitance = findCapacitance(question);
   const loss = groupReadings(question.readings, "voltage_loss")[0] ?? null;
-  const evidence = weighedEvidence(question.signs, cleanLookSchool);
+  const leakage = findLeakage(question);
+  const hasNumbers = Boolean(esr || capacitance || loss || leakage);
+  const coarse = coarseFindings(question.readings, question.bank.length > 1);
+  const coarseShare = hasNumbers ? besideNumbersShare : 1;
+  const baseline = baselineFindings(question);
+  const evidence = weighedEvidence(question);
   const isBadSeen = Object.values(evidence).includes(true);
+  const leadToLiftId = leadToLift(question, esr);
   const base = {
     positionId: position.id,
     expected,
     interval: esr?.interval ?? null,
     bankPositionIds: question.bank.map((member) => member.position.id),
+    leadToLiftId,
+    overrule,
   };
   const missing = missingEntries(question, esr, capacitance);
-  if (!esr && !capacitance && !loss && !isBadSeen) {
-    const hasReading = question.readings.some(
-      (reading) => reading.quantity === "esr" || reading.quantity === "capacitance",
-    );
+  if (!hasNumbers && !isBadSeen && coarse.length === 0) {
+    const hasReading = question.readings.some((one) => one.quantity === "esr" || one.quantity === "capacitance");
+    const computedVerdict = hasReading ? "cannot_tell" : "not_measured";
     return {
       ...base,
-      verdict: hasReading ? "cannot_tell" : "not_measured",
+      verdict: overrule?.verdict ?? computedVerdict,
+      computedVerdict,
       failedProbability: null,
       wornProbability: null,
       flags: [],
       mustReplace: false,
-      ledger: [...signEntries(question, null, constants), ...missing],
+      ledger: [...signEntries(question, null, constants), recordEntry(question, 0), ...missing],
     };
   }
+  const isBadThenGood = isReadBadThenGood(question.readings, (one) => speaksAgainst(one, question, constants));
+  const prior = recordPrior(question, constants);
+  const beside =
+    coarse.reduce((sum, one) => sum + one.weight * coarseShare, 0) +
+    baseline.reduce((sum, one) => sum + one.weight, 0) +
+    (isBadThenGood ? badThenGoodWeight : 0);
+  const moved = (probability: number) => logistic(logit(probability) + beside);
   const findings: PartFindings = {
-    school: question.rules.school,
+    school: rules.school,
     capacitanceRatio:
       capacitance && part.capacitanceFarads !== null ? capacitance.value / part.capacitanceFarads : null,
-    capacitanceUncertaintyRatio: Math.hypot(question.rules.capacitanceUncertaintyRatio, capacitance?.spreadRatio ?? 0),
+    capacitanceUncertaintyRatio: Math.hypot(rules.capacitanceUncertaintyRatio, capacitance?.spreadRatio ?? 0),
     esrOhms: esr?.esrOhms ?? null,
-    esrUncertaintyRatio: esr ? esrUncertainty(esr.group, question.rules) : question.rules.esrUncertaintyRatio,
+    esrUncertaintyRatio: esr ? esrUncertainty(esr.group, rules) : rules.esrUncertaintyRatio,
     // Without a marking there is no ESR to compare; any band will do because esrOhms is null then.
     expected: expected ?? { lowOhms: 1, typicalOhms: 1, highOhms: 1 },
-    leakageRatio: null,
+    leakageRatio: leakage?.ratio ?? null,
     voltageLossRatio: loss?.value ?? null,
     evidence,
+    priorFailed: moved(prior),
+    priorWorn: moved(Math.max(prior, constants.B.prior_worn)),
   };
-  const grade = gradePart(findings, { ...constants.B, cut_fail: question.rules.failedFromRatio });
-  const verdict = verdictWord(grade, esr, question);
+  const grade = gradePart(findings, { ...constants.B, cut_fail: rules.failedFromRatio });
+  const computedVerdict = verdictWord(grade, esr, question, isBadThenGood);
   // Masked in its bank and nothing else known: the chance is what the bank's states leave, not the prior.
-  const isOnlyBank = esr?.bankProbability != null && esr.esrOhms === null && !capacitance && !loss && !isBadSeen;
-  const failedProbability = isOnlyBank ? (esr.bankProbability as number) : grade.failedProbability;
-  const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, evidence: {} };
+  const bankChance = esr?.bankProbabilities[ownIndex(question)] ?? null;
+  const isOnlyBank =
+    bankChance !== null && esr?.esrOhms === null && !capacitance && !loss && !leakage && !isBadSeen && beside === 0;
+  const failedProbability = isOnlyBank ? bankChance : grade.failedProbability;
+  const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, leakageRatio: null, evidence: {} };
+  const alone = { ...findings, ...nothing, priorFailed: null, priorWorn: null };
   const weigh = (only: Partial<PartFindings>) =>
-    bounded(logit(gradePart({ ...findings, ...nothing, ...only }, constants.B).failedProbability)) -
-    logit(constants.B.prior_fail);
+    bounded(logit(gradePart({ ...alone, ...only }, constants.B).failedProbability)) - logit(constants.B.prior_fail);
+  const isCleared = computedVerdict === "cannot_tell" && grade.grade === "sound";
   return {
     ...base,
-    verdict,
+    verdict: overrule?.verdict ?? computedVerdict,
+    computedVerdict,
     failedProbability,
     wornProbability: isOnlyBank ? Math.max(failedProbability, constants.B.prior_worn) : grade.wornProbability,
     flags: grade.flags,
-    mustReplace: grade.flags.includes("replace_mechanical"),
+    mustReplace: overrule === null && grade.flags.includes("replace_mechanical"),
     ledger: [
-      ...esrEntries(esr, question, findings, weigh, constants),
+      ...esrEntries(esr, question, findings, weigh, leadToLiftId, constants),
       ...capacitanceEntries(capacitance, question, weigh, constants),
       ...(loss ? [lossEntry(loss, weigh({ voltageLossRatio: loss.value }))] : []),
+      ...(leakage ? [leakageEntry(leakage, weigh({ leakageRatio: leakage.ratio }))] : []),
+      ...coarseEntries(coarse, coarseShare),
       ...signEntries(question, (name) => weigh({ evidence: { [name]: evidence[name] } }), constants),
-      ...ruleEntries(grade, verdict),
+      ...baselineEntries(baseline),
+      recordEntry(question, logit(prior) - logit(constants.B.prior_fail)),
+      ...ruleEntries([
+        ...grade.flags,
+        ...(isBadThenGood ? ["bad_then_good"] : []),
+        ...(isCleared && !isBadThenGood ? ["in_circuit_cannot_clear"] : []),
+      ]),
       ...missing,
     ],
   };
 }
 
 /** What was seen, and what was looked for in vain where the school lets that count. */
-function weighedEvidence(signs: JudgementQuestion["signs"], school: CleanLookSchool) {
+function weighedEvidence({ signs, rules }: JudgementQuestion) {
   const evidence = evidenceFromSigns(signs);
-  if (school === "counts_a_little") return evidence;
+  if (rules.cleanLookSchool === "counts_a_little") return evidence;
   return Object.fromEntries(Object.entries(evidence).filter(([, isSeen]) => isSeen !== false));
 }
 
-/** Log-odds of 0 and 1 are infinite; 40 is beyond anything that is ever shown. */
-function bounded(logOdds: number): number {
-  return Math.min(Math.max(logOdds, -40), 40);
+/** The prior of "failed" as the shop's record has it for its like; the default where it says nothing. */
+function recordPrior({ history }: JudgementQuestion, constants: JudgementConstants): number {
+  if (!history || history.seenCount === 0) return constants.B.prior_fail;
+  const count = { events: history.failedCount, trials: history.seenCount };
+  return posteriorMeanProbability(constants.B.prior_fail, count, null, constants.B);
 }
 
-function esrUncertainty(group: ReadingGroup, rules: JudgementRules): number {
-  const contact = group.value > 0 ? rules.contactOhms / group.value : 0;
-  return Math.hypot(rules.esrUncertaintyRatio, contact, group.spreadRatio / Math.sqrt(group.count));
-}
-
-function findEsr(question: JudgementQuestion, constants: JudgementConstants): EsrFinding | null {
-  const own = groupReadings(question.readings, "esr").find((group) => !group.isInCircuit);
-  const group = own ?? groupReadings(question.bankReadings, "esr").find((candidate) => candidate.isInCircuit);
-  if (!group) return null;
-  const expectation = (member: PlacedPart) =>
-    expectedEsrOfPart(
-      partForSchool(member.part, question.rules.esrSourceSchool),
-      group.frequencyHertz,
-      group.temperatureCelsius,
-      constants.A,
-    );
-  const expected = expectation(question.subject);
-  if (!expected) return null;
-  const alone = { interval: null, expected, bankProbability: null };
-  if (own) return { group, esrOhms: group.value, ...alone };
-
-  const bank = question.bank.map(expectation);
-  if (bank.includes(null)) return { group, esrOhms: null, ...alone };
-  if (!(group.value > 0)) return { group, esrOhms: question.bank.length === 1 ? 0 : null, ...alone };
-  const intervals = bankIntervals(
-    {
-      typicalEsrOhms: bank.map((member) => (member as ExpectedEsr).typicalOhms),
-      readingOhms: group.value,
-      standardUncertaintyOhms: group.value * esrUncertainty(group, question.rules),
-      leadOhms: 0,
-      mode: "any",
-    },
-    constants.C,
-  );
-  const index = question.bank.findIndex((member) => member.position.id === question.subject.position.id);
-  const interval = intervals.parts[index] ?? null;
-  const esrOhms = esrInCircuit(question.bank.length, group.value, interval, expected);
-  const members = question.bank.map(({ part }, n) => ({ part, expected: bank[n] as ExpectedEsr }));
-  const uncertaintyRatio = esrUncertainty(group, question.rules);
-  const bankProbability = bankProbabilities(members, group, uncertaintyRatio, constants.C)[index] ?? null;
-  return { group, esrOhms, interval, expected, bankProbability };
-}
-
-/** Alone on the net the reading is the part's; in a bank only a bound is, and only where it decides. */
-function esrInCircuit(
-  bankSize: number,
-  readingOhms: number,
-  interval: PartInterval | null,
-  expected: ExpectedEsr,
-): number | null {
-  if (bankSize === 1) return readingOhms;
-  if (interval?.verdict === "condemned" && Number.isFinite(interval.multipleMin)) {
-    return (interval.multipleMin as number) * expected.typicalOhms;
+/** Whether one reading by itself says that this part, and no neighbour, is bad. */
+function speaksAgainst(reading: Reading, question: JudgementQuestion, constants: JudgementConstants): boolean {
+  const isInCircuit = reading.circuitState === "in_circuit" || reading.circuitState === null;
+  if (reading.quantity === "tester_band") {
+    return reading.coarseCode === "band_bad" && (!isInCircuit || question.bank.length === 1);
   }
-  if (interval?.verdict === "cleared" && Number.isFinite(interval.multipleMax)) {
-    return (interval.multipleMax as number) * expected.typicalOhms;
-  }
-  return null;
+  const one = { ...question, readings: isInCircuit ? [] : [reading], bankReadings: [reading] };
+  const esr = findEsr(one, constants);
+  if (!esr || esr.esrOhms === null) return false;
+  const school = constants.B.schools[question.rules.school];
+  const reference = school.ref === "high" ? esr.expected.highOhms : esr.expected.typicalOhms;
+  return esr.esrOhms >= reference * school.r_f;
+}
+
+/**
+ * The masked part of a bank whose lifted lead tells most about all of it. Lifting settles one part, so by the chain rule
+ * of entropy what is learnt is that part's own doubt: the one nearest to even odds. None where nothing is masked.
+ */
+function leadToLift(question: JudgementQuestion, esr: EsrFinding | null): string | null {
+  if (!esr?.group.isInCircuit || esr.interval?.verdict !== "masked" || question.bank.length < 2) return null;
+  const doubts = question.bank.map((member, n) => ({
+    id: member.position.id,
+    doubt: Math.abs((esr.bankProbabilities[n] ?? 0) - 0.5),
+  }));
+  return doubts.reduce((best, one) => (one.doubt < best.doubt - 1e-9 ? one : best)).id;
 }
 
 function findCapacitance(question: JudgementQuestion): ReadingGroup | null {
@@ -253,166 +195,30 @@ function findCapacitance(question: JudgementQuestion): ReadingGroup | null {
   return groups.find((group) => !group.isInCircuit) ?? (question.bank.length === 1 ? groups[0] : undefined) ?? null;
 }
 
-function verdictWord(grade: PartGrade, esr: EsrFinding | null, question: JudgementQuestion): VerdictWord {
+/** Leakage against the catalogue's limit: a current as read, or what an ohmmeter out of circuit makes of it. */
+function findLeakage(question: JudgementQuestion) {
+  const { capacitanceFarads, ratedVolts } = question.subject.part;
+  if (capacitanceFarads === null || ratedVolts === null) return null;
+  const limit = leakageLimitAmps({ capacitanceFarads, ratedVolts, ...leakageLimits });
+  const current = groupReadings(question.readings, "leakage_current")[0];
+  if (current && current.value > 0) {
+    return { ratio: current.value / limit, code: "leakage_current", readingIds: current.readingIds };
+  }
+  const ohms = groupReadings(question.readings, "resistance").find((group) => !group.isInCircuit);
+  if (!ohms || !(ohms.value > 0 && ohms.value < conductingOhms)) return null;
+  return { ratio: ratedVolts / ohms.value / limit, code: "leakage_resistance", readingIds: ohms.readingIds };
+}
+
+function verdictWord(
+  grade: PartGrade,
+  esr: EsrFinding | null,
+  question: JudgementQuestion,
+  isBadThenGood: boolean,
+): VerdictWord {
   if (grade.grade === "inconclusive") return "cannot_tell";
-  if (grade.grade !== "sound" || !esr?.group.isInCircuit) return grade.grade;
+  if (grade.grade !== "sound") return grade.grade;
+  if (isBadThenGood) return "cannot_tell";
+  if (!esr?.group.isInCircuit) return "sound";
   const isClearedByBound = question.rules.inCircuitSchool === "bank_bound" && esr.interval?.verdict === "cleared";
   return isClearedByBound ? "sound" : "cannot_tell";
-}
-
-type Weigh = (only: Partial<PartFindings>) => number;
-
-function esrEntries(
-  esr: EsrFinding | null,
-  question: JudgementQuestion,
-  findings: PartFindings,
-  weigh: Weigh,
-  constants: JudgementConstants,
-): LedgerEntry[] {
-  if (!esr) return [];
-  const school = constants.B.schools[question.rules.school];
-  const { expected } = esr;
-  const reference = school.ref === "high" ? expected.highOhms : expected.typicalOhms;
-  const entries: LedgerEntry[] = [
-    {
-      kind: "esr",
-      code: esr.group.isInCircuit ? "esr_in_circuit" : "esr_out_of_circuit",
-      value: esr.group.value,
-      expectation: { low: expected.lowOhms, typical: expected.typicalOhms, high: expected.highOhms },
-      failedLimit: reference * school.r_f,
-      source: expected.source,
-      weight: findings.esrOhms === null ? 0 : weigh({ esrOhms: findings.esrOhms }),
-      readingIds: esr.group.readingIds,
-    },
-  ];
-  if (esr.group.isInCircuit && esr.interval) {
-    entries.push({
-      kind: "bank",
-      code: `bank_${esr.interval.verdict}`,
-      value: esr.interval.hiddenFaultMultiple,
-      expectation: null,
-      failedLimit: null,
-      source: "bank_interval",
-      weight: null,
-      readingIds: esr.group.readingIds,
-    });
-  }
-  if (esr.bankProbability !== null) {
-    entries.push({
-      kind: "bank",
-      code: "bank_states",
-      value: esr.bankProbability,
-      expectation: null,
-      failedLimit: null,
-      source: "bank_states",
-      weight: bounded(logit(esr.bankProbability)) - logit(constants.B.prior_fail),
-      readingIds: esr.group.readingIds,
-    });
-  }
-  return entries;
-}
-
-function capacitanceEntries(
-  capacitance: ReadingGroup | null,
-  question: JudgementQuestion,
-  weigh: Weigh,
-  constants: JudgementConstants,
-): LedgerEntry[] {
-  const marked = question.subject.part.capacitanceFarads;
-  if (!capacitance || marked === null) return [];
-  const school = constants.B.schools[question.rules.school];
-  return [
-    {
-      kind: "capacitance",
-      code: capacitance.isInCircuit ? "capacitance_in_circuit" : "capacitance_out_of_circuit",
-      value: capacitance.value,
-      expectation: { low: 0.8 * marked, typical: marked, high: 1.2 * marked },
-      failedLimit: school.c_f * marked,
-      source: "marking",
-      weight: weigh({ capacitanceRatio: capacitance.value / marked }),
-      readingIds: capacitance.readingIds,
-    },
-  ];
-}
-
-function lossEntry(loss: ReadingGroup, weight: number): LedgerEntry {
-  return {
-    kind: "voltage_loss",
-    code: "voltage_loss",
-    value: loss.value,
-    expectation: null,
-    failedLimit: 0.1,
-    source: "loss_table",
-    weight,
-    readingIds: loss.readingIds,
-  };
-}
-
-function signEntries(
-  question: JudgementQuestion,
-  weigh: ((evidenceName: string) => number) | null,
-  constants: JudgementConstants,
-): LedgerEntry[] {
-  const seen = visualSigns.filter((sign) => question.signs[sign] === "seen");
-  const looked = visualSigns.some((sign) => question.signs[sign] === "not_seen");
-  const entry = (code: string, weight: number | null): LedgerEntry => ({
-    kind: "sign",
-    code,
-    value: null,
-    expectation: null,
-    failedLimit: null,
-    source: "looked",
-    weight,
-    readingIds: [],
-  });
-  if (seen.length === 0)
-    return looked
-      ? [
-          entry(
-            "none_seen",
-            weigh && question.rules.cleanLookSchool === "counts_a_little" ? constants.B.visual_floor : 0,
-          ),
-        ]
-      : [];
-  return seen.map((sign) => {
-    const name = evidenceOfSign[sign];
-    return entry(sign, name && weigh ? weigh(name) : null);
-  });
-}
-
-function ruleEntries(grade: PartGrade, verdict: VerdictWord): LedgerEntry[] {
-  const codes: string[] = [...grade.flags];
-  if (grade.grade === "sound" && verdict === "cannot_tell") codes.push("in_circuit_cannot_clear");
-  return codes.map((code) => ({
-    kind: "rule",
-    code,
-    value: null,
-    expectation: null,
-    failedLimit: null,
-    source: "house_rule",
-    weight: null,
-    readingIds: [],
-  }));
-}
-
-function missingEntries(
-  question: JudgementQuestion,
-  esr: EsrFinding | null,
-  capacitance: ReadingGroup | null,
-): LedgerEntry[] {
-  const { part } = question.subject;
-  const codes: string[] = [];
-  if (part.capacitanceFarads === null || part.ratedVolts === null) codes.push("marking_missing");
-  if (!esr) codes.push("esr_missing");
-  if (!capacitance) codes.push("capacitance_missing");
-  return codes.map((code) => ({
-    kind: "missing",
-    code,
-    value: null,
-    expectation: null,
-    failedLimit: null,
-    source: "none",
-    weight: null,
-    readingIds: [],
-  }));
 }

@@ -9,6 +9,10 @@ export interface DeviceTest {
   readonly quantity: QuantityKind;
   /** The band of a sound part; null where it must read open. */
   readonly band: { readonly low: number; readonly high: number } | null;
+  /** Under power, at the part's own pins: never proposed, and a live reading like any other. */
+  readonly isLive?: boolean;
+  /** Only some parts have these pins, or only some shops the tester: missing, it leaves nothing open. */
+  readonly isOptional?: boolean;
 }
 
 export type DeviceTestCode =
@@ -24,9 +28,16 @@ export type DeviceTestCode =
   | "supply_not_shorted"
   | "coupler_lamp"
   | "winding_through"
+  | "coupler_switches"
+  | "winding_rings"
   | "fan_turns"
-  | "regulator_out";
+  | "regulator_out"
+  | "supply_least"
+  | "supply_most";
 
+const live = { quantity: "dc_voltage", isLive: true } as const;
+/** Where the supply of a running control chip usually lies; its own sheet knows better. */
+const controlSupply = { low: 8, high: 24 } as const;
 const forward = { low: 0.1, high: 0.8 } as const;
 
 /**
@@ -46,6 +57,8 @@ export const deviceTests: Readonly<Partial<Record<PartKind, readonly DeviceTest[
   diode: [
     { code: "junction_forward", terminals: "A,K", quantity: "diode_drop", band: forward },
     { code: "junction_backward", terminals: "K,A", quantity: "diode_drop", band: null },
+    { code: "junction_forward", terminals: "A2,K", quantity: "diode_drop", band: forward, isOptional: true },
+    { code: "junction_backward", terminals: "K,A2", quantity: "diode_drop", band: null, isOptional: true },
   ],
   transistor: [
     { code: "channel_off", terminals: "D,S", quantity: "resistance", band: { low: 10e3, high: 200e6 } },
@@ -53,12 +66,32 @@ export const deviceTests: Readonly<Partial<Record<PartKind, readonly DeviceTest[
     { code: "drain_gate_insulated", terminals: "D,G", quantity: "resistance", band: { low: 10e3, high: 200e6 } },
   ],
   resistor: [{ code: "resistor_value", terminals: "1,2", quantity: "resistance", band: null }],
-  ic: [{ code: "supply_not_shorted", terminals: "VCC,GND", quantity: "resistance", band: { low: 500, high: 200e6 } }],
-  optocoupler: [{ code: "coupler_lamp", terminals: "A,K", quantity: "diode_drop", band: { low: 0.9, high: 1.4 } }],
-  transformer: [{ code: "winding_through", terminals: "1,2", quantity: "resistance", band: { low: 0.01, high: 20 } }],
+  ic: [
+    { code: "supply_not_shorted", terminals: "VCC,GND", quantity: "resistance", band: { low: 500, high: 200e6 } },
+    { ...live, code: "supply_least", terminals: "VCC,GND least", band: controlSupply },
+    { ...live, code: "supply_most", terminals: "VCC,GND most", band: controlSupply },
+  ],
+  optocoupler: [
+    { code: "coupler_lamp", terminals: "A,K", quantity: "diode_drop", band: { low: 0.9, high: 1.4 } },
+    {
+      code: "coupler_switches",
+      terminals: "C,E",
+      quantity: "resistance",
+      band: { low: 0, high: 5000 },
+      isOptional: true,
+    },
+  ],
+  transformer: [
+    { code: "winding_through", terminals: "1,2", quantity: "resistance", band: { low: 0.01, high: 20 } },
+    { code: "winding_rings", terminals: "rings", quantity: "tester_band", band: null, isOptional: true },
+  ],
   choke: [{ code: "winding_through", terminals: "1,2", quantity: "resistance", band: { low: 0, high: 2 } }],
   fan: [{ code: "fan_turns", terminals: "", quantity: "observation", band: null }],
-  regulator: [{ code: "regulator_out", terminals: "OUT,GND", quantity: "resistance", band: { low: 50, high: 200e6 } }],
+  regulator: [
+    { code: "regulator_out", terminals: "OUT,GND", quantity: "resistance", band: { low: 50, high: 200e6 } },
+    { ...live, code: "supply_least", terminals: "OUT,GND least", band: null },
+    { ...live, code: "supply_most", terminals: "OUT,GND most", band: null },
+  ],
 };
 
 /** The test of a kind between these pins; undefined where none is usual. */

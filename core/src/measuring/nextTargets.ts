@@ -1,11 +1,14 @@
 import type { BoardPosition, PartKind } from "../board/board";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
+import type { Finding } from "../faults/findings";
+import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
 import type { DeviceKind } from "../job/deviceKinds";
 import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
-import type { PartJudgement } from "../judgement/judgePart";
+import type { PartJudgement } from "../judgement/verdict";
+import { entropyBits } from "../numerics/entropyBits";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
 import { deviceTests } from "./deviceTests";
@@ -58,14 +61,18 @@ interface Question {
   readonly strategy: ReplacementStrategy;
   /** Whether the mains side is verified now. */
   readonly isChargeVerified: boolean;
+  /** What each test would tell about which explanation holds, in bits; absent where nothing was explained. */
+  readonly gains?: ReadonlyMap<Finding, number>;
 }
 
 /**
  * What to read next: information per minute, worth only what it may change in the plan.
  *
- *     worth = H(p) x settled share x (1 + suspicion / 4) / minutes,   H in bits
+ *     worth = (H(p) x settled share x (1 + suspicion / 4) + information about the explanation) / minutes,   in bits
  *
- * p is the chance that the part has failed as it stands, or the prior. A part that goes out anyway, by itself or by the
+ * p is the chance that the part has failed as it stands, or the prior. The second term is what the test would tell
+ * about which set of faults holds (findingGains), shared among the parts that could show it; suspicion by symptom stands
+ * in for it where there is no such ranking. A part that goes out anyway, by itself or by the
  * house's rule, tells nothing that matters and is not proposed. All of these are cold: a lead is lifted only where
  * probing in circuit has said what it can, and a live test is never proposed here. Parts behind a charge that is not
  * verified come after the others. Rough: an order for the hand, no measure of truth.
@@ -78,7 +85,9 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
     ...replacementSet(facts, judgements, question.strategy),
     ...facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId),
   ]);
-  const suspicion = suspicionBySection(facts.symptoms, question.deviceKind);
+  const { gains } = question;
+  const suspicion = gains ? new Map<Section, number>() : suspicionBySection(facts.symptoms, question.deviceKind);
+  const sectionOf = (position: BoardPosition) => facts.nets.find((net) => net.id === position.netId)?.section;
   return facts.positions
     .flatMap((position): ProposedTarget[] => {
       const judgement = judgements.get(position.id);
@@ -87,10 +96,12 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
       if (!proposal) return [];
       const section = facts.nets.find((net) => net.id === position.netId)?.section ?? "other";
       const isChargeOpen = sectionFacts[section].isMainsSide && !isChargeVerified;
-      const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4);
+      const sharers = facts.positions.filter((one) => one.kind === "electrolytic" && sectionOf(one) === section).length;
+      const told = gains ? informationOf(position, section, gains) / Math.max(sharers, 1) : 0;
+      const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4) + told;
       return [{ ...proposal, positionId: position.id, terminals: null, gainBits, isChargeOpen }];
     })
-    .concat(deviceTargets(facts, question.deviceKind, isChargeVerified))
+    .concat(deviceTargets(question))
     .filter((one) => one.gainBits > 0.01)
     .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
 }
@@ -112,7 +123,7 @@ const suspectedDevicePrior = 0.3;
 const deviceShare = 0.8;
 
 /** The first test that was not done of each part in a stage to which the symptoms point. */
-function deviceTargets(facts: JobFacts, kind: DeviceKind, isChargeVerified: boolean): readonly ProposedTarget[] {
+function deviceTargets({ facts, deviceKind: kind, isChargeVerified, gains }: Question): readonly ProposedTarget[] {
   const scores = new Map(firstSuspects(facts.symptoms, kind).map((one) => [one.stage, one.score]));
   const most = Math.max(1, ...scores.values());
   return facts.positions.flatMap((position): ProposedTarget[] => {
@@ -120,11 +131,16 @@ function deviceTargets(facts: JobFacts, kind: DeviceKind, isChargeVerified: bool
     const suspicion = stage ? (scores.get(stage) ?? 0) / most : 0;
     const test = deviceTests[position.kind]?.find(
       (one) =>
+        !one.isLive &&
+        !one.isOptional &&
         !facts.readings.some(
           (read) => read.targetId === position.id && (read.terminals ?? "") === one.terminals && !read.isWithdrawn,
         ),
     );
-    if (!test || suspicion === 0) return [];
+    const told = gains
+      ? informationOf(position, facts.nets.find((net) => net.id === position.netId)?.section, gains)
+      : 0;
+    if (!test || (suspicion === 0 && told === 0)) return [];
     const section = facts.nets.find((net) => net.id === position.netId)?.section;
     // Without a rail a part may sit on either side: it is treated as the dangerous one.
     const isMainsSide = section ? sectionFacts[section].isMainsSide : true;
@@ -136,7 +152,7 @@ function deviceTargets(facts: JobFacts, kind: DeviceKind, isChargeVerified: bool
         quantity: test.quantity,
         circuitState: "in_circuit",
         minutes: probingMinutes,
-        gainBits: doubt * deviceShare * suspicion,
+        gainBits: gains ? told * deviceShare : doubt * deviceShare * suspicion,
         isChargeOpen: isMainsSide && !isChargeVerified,
       },
     ];
@@ -207,10 +223,13 @@ function leakReading(
   };
 }
 
-/** H(p) = -p log2 p - (1 - p) log2(1 - p); 0 where nothing is open. */
-function entropyBits(probability: number): number {
-  if (!(probability > 0 && probability < 1)) return 0;
-  return -probability * Math.log2(probability) - (1 - probability) * Math.log2(1 - probability);
+/** What testing a part tells about which explanation holds, by the most telling finding of its tests. */
+function informationOf(
+  position: BoardPosition,
+  section: Section | undefined,
+  gains: ReadonlyMap<Finding, number>,
+): number {
+  return Math.max(0, ...findingsOfPart(position, section).map((finding) => gains.get(finding) ?? 0));
 }
 
 function suspicionBySection(symptoms: readonly string[], kind: DeviceKind): ReadonlyMap<Section, number> {

@@ -118,8 +118,10 @@ function partPoints(facts: Board): readonly ProbePoint[] {
 }
 
 function devicePoints(facts: Board): readonly ProbePoint[] {
-  return facts.positions.flatMap((position) =>
-    (deviceTests[position.kind] ?? []).map(
+  return facts.positions.flatMap((position) => {
+    const section = facts.nets.find((net) => net.id === position.netId)?.section;
+    const isMainsSide = section ? sectionFacts[section].isMainsSide : true;
+    return (deviceTests[position.kind] ?? []).map(
       (test): ProbePoint => ({
         ...cold,
         key: `${test.code}-${test.terminals}-${position.id}`,
@@ -130,11 +132,17 @@ function devicePoints(facts: Board): readonly ProbePoint[] {
         quantity: test.quantity,
         circuitState: "in_circuit",
         instrument: test.quantity === "observation" ? "senses" : "multimeter",
-        cautions: test.quantity === "observation" ? [] : ["volts_first"],
+        isLive: test.isLive === true,
+        ground: !test.isLive ? null : isMainsSide ? "hot" : "cold",
+        cautions: test.isLive
+          ? [isMainsSide ? "live_hot_ground" : "live_cold_ground"]
+          : test.quantity === "observation"
+            ? []
+            : ["volts_first"],
         test: test.code,
       }),
-    ),
-  );
+    );
+  });
 }
 
 /** Fed from a current-limited bench supply, the plug out: the converter shows itself with little to break. */

@@ -1,5 +1,5 @@
 /** Units in which the application stores and shows. Lengths are typed in millimetres and stored in metres; "" is a plain number. */
-export type Unit = "F" | "Ω" | "V" | "A" | "Hz" | "W" | "J" | "s" | "h" | "°C" | "K" | "mm" | "%" | "";
+export type Unit = "F" | "Ω" | "V" | "A" | "Hz" | "W" | "J" | "s" | "h" | "H" | "°C" | "K" | "mm" | "%" | "";
 
 interface UnitFacts {
   /** Spellings accepted behind a number, longest first. */
@@ -19,6 +19,7 @@ export const unitFacts: Readonly<Record<Unit, UnitFacts>> = {
   J: { spellings: ["J", "j"], takesPrefix: true, storedExponent: 0 },
   s: { spellings: ["s", "S"], takesPrefix: true, storedExponent: 0 },
   h: { spellings: ["h", "H"], takesPrefix: false, storedExponent: 0 },
+  H: { spellings: ["H", "h"], takesPrefix: true, storedExponent: 0 },
   "°C": { spellings: ["°C", "°c", "C", "c", "°"], takesPrefix: false, storedExponent: 0 },
   K: { spellings: ["K"], takesPrefix: false, storedExponent: 0 },
   mm: { spellings: ["mm", "MM"], takesPrefix: false, storedExponent: -3 },

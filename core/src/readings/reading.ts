@@ -21,7 +21,18 @@ export type QuantityKind = (typeof quantities)[number];
 /** What a coarse tester shows instead of a number. Never turned into invented ohms. */
 export const testerBands = ["band_good", "band_doubtful", "band_bad", "leaky_or_in_circuit", "no_reading"] as const;
 /** What a nose, an ear or a finger says. */
-export const observations = ["smell", "whine", "tick", "hiss", "hot", "warm", "cold", "turns_hard", "other"] as const;
+export const observations = [
+  "smell",
+  "whine",
+  "tick",
+  "hiss",
+  "hot",
+  "warm",
+  "cold",
+  "turns_hard",
+  "turns_freely",
+  "other",
+] as const;
 /** A meter that reads nothing: open, or beyond its range. */
 export const overRangeCode = "over_range";
 export type CoarseCode = (typeof testerBands)[number] | (typeof observations)[number] | typeof overRangeCode;

@@ -1,7 +1,7 @@
 import { currentPart } from "../board/board";
 import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
-import type { PartJudgement } from "../judgement/judgePart";
+import type { PartJudgement } from "../judgement/verdict";
 
 /** How many parts go when some are bad. */
 export type ReplacementStrategy = "failed_only" | "same_group" | "all_electrolytics" | "whole_supply";

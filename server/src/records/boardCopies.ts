@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { BoardTypeContent, PlaceHere, TypePart } from "@pale-cap/core";
+import type { BoardTypeContent, NetNetwork, PlaceHere, TypePart } from "@pale-cap/core";
 import { Op, type Transaction } from "sequelize";
 import type { Database } from "../database/database";
 import type { BoardRow } from "../database/models/boards";
@@ -39,13 +39,22 @@ export function toContent({ board, nets, positions, found }: BoardParts): BoardT
   const { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres, outline, lidZones } = board;
   return {
     board: { name, widthMetres, depthMetres, barrierMetres, lidHeightMetres, outline: outline ?? null, lidZones },
-    nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, ...net }) => net),
+    nets: nets.map(({ id: _, boardId: __, version: ___, deletedAt: ____, ...net }) => ({
+      ...net,
+      network: relinked(net.network, (id) => nets.find((one) => one.id === id)?.lineageId ?? null),
+    })),
     positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, ...position }) => ({
       ...position,
       netLineageId: nets.find((net) => net.id === netId)?.lineageId ?? null,
       part: toMarking(found.get(id)),
     })),
   };
+}
+
+/** A rail's network names another rail: in a copy by its lineage, on a board by its row. Older copies have none. */
+function relinked(network: NetNetwork | null | undefined, link: (id: string) => string | null): NetNetwork | null {
+  if (!network) return null;
+  return { ...network, behindNetId: network.behindNetId === null ? null : link(network.behindNetId) };
 }
 
 /** What one customer was promised is no property of a kind of board. */
@@ -77,11 +86,11 @@ export async function fillBoard(
   content: BoardTypeContent,
   transaction: Transaction,
 ): Promise<void> {
-  const netIds = new Map<string, string>();
+  const netIds = new Map(content.nets.map((net) => [net.lineageId, randomUUID()] as const));
   for (const net of content.nets) {
-    const id = randomUUID();
-    netIds.set(net.lineageId, id);
-    await models.nets.create({ ...net, id, boardId, version: 1 }, { transaction });
+    const id = netIds.get(net.lineageId) as string;
+    const network = relinked(net.network, (lineageId) => netIds.get(lineageId) ?? null);
+    await models.nets.create({ ...net, network, id, boardId, version: 1 }, { transaction });
   }
   for (const { part, netLineageId, ...position } of content.positions) {
     const id = randomUUID();

@@ -10,6 +10,7 @@ import type { PhotoDbRow } from "../database/models/photos";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { Table } from "../database/models/table";
 import { HttpProblem } from "../http/problems";
+import { loadBaselines } from "./baselines";
 
 interface BoardBound {
   readonly boardId: string;
@@ -44,6 +45,8 @@ export async function loadJobs(
   const photos = await all(models.photos, ofJobs);
   const teardownSteps = await all(models.teardownSteps, { ...ofJobs, isRemoved: false });
   const teardownReturns = await all(models.teardownReturns, ofJobs);
+  const overrules = await all(models.verdictOverrules, ofJobs);
+  const baselines = await loadBaselines(database, jobIds, transaction);
   const ticks = await all(models.reworkTicks, ofJobs);
   const acceptances = await all(models.openPointAcceptances, ofJobs);
   const links = await all(models.jobCustomers, ofJobs);
@@ -66,6 +69,8 @@ export async function loadJobs(
       fittedParts: fittedParts.filter((one) => positionIds.has(one.positionId)),
       readings: own(readings),
       signs: own(signs),
+      overrules: own(overrules),
+      baseline: baselines.get(row.id) ?? [],
       energyStores: own(energyStores),
       chargeEvents: own(chargeEvents),
       powerEvents: own(powerEvents),

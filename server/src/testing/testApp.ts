@@ -104,6 +104,7 @@ export const netValues = {
   fullLoadAmps: 4,
   toleranceRatio: null,
   rippleLimitVolts: null,
+  network: null,
 };
 
 export const positionValues = {
@@ -120,6 +121,7 @@ export const positionValues = {
   fixing: null,
   heatSource: null,
   outlineHeightMetres: null,
+  markedOhms: null,
 };
 
 export const partValues = {

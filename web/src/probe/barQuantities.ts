@@ -13,7 +13,7 @@ const capacitor: BarQuantities = {
 };
 const device: BarQuantities = {
   main: ["resistance", "diode_drop", "dc_voltage"],
-  more: ["temperature", "observation"],
+  more: ["temperature", "tester_band", "observation"],
 };
 const rail: BarQuantities = {
   main: ["dc_voltage", "ripple_voltage", "ac_voltage"],

@@ -1,5 +1,5 @@
 import type { JobDetail, NewReading } from "@pale-cap/contract";
-import { type CoarseCode, currentPart, type QuantityKind } from "@pale-cap/core";
+import { type CoarseCode, currentPart, deviceTestOf, type QuantityKind } from "@pale-cap/core";
 import { newId } from "../api/newId";
 import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
 import { isUnderPower } from "./barQuantities";
@@ -18,7 +18,10 @@ export function draftReading(of: {
   readonly settings: ProbeSettings;
 }): NewReading {
   const { target, quantity, settings, read } = of;
-  const isPowered = isUnderPower(target, quantity);
+  const kind = of.detail.positions.find((one) => one.id === target.id)?.kind;
+  const isPowered =
+    isUnderPower(target, quantity) ||
+    (kind !== undefined && deviceTestOf(kind, target.terminals ?? null)?.isLive === true);
   const isPart = target.kind === "part";
   return {
     id: newId(),

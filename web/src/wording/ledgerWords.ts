@@ -1,5 +1,6 @@
 import { type EsrSource, formatQuantity, type LedgerEntry, type Unit } from "@pale-cap/core";
 import { listWords, signLabels } from "./boardWords";
+import { coarseLabels } from "./probeWords";
 
 const sources: Readonly<Record<EsrSource, string>> = {
   datasheet: "the part's data sheet",
@@ -22,7 +23,12 @@ export interface LedgerLine {
 const show = (value: number, unit: Unit) => formatQuantity(value, unit).text;
 
 /** Words for a ledger entry. */
-export function ledgerLine(entry: LedgerEntry, designator: string, neighbours: readonly string[]): LedgerLine {
+export function ledgerLine(
+  entry: LedgerEntry,
+  designator: string,
+  neighbours: readonly string[],
+  liftName = designator,
+): LedgerLine {
   const { value, expectation, failedLimit } = entry;
   switch (entry.kind) {
     case "esr": {
@@ -68,15 +74,66 @@ export function ledgerLine(entry: LedgerEntry, designator: string, neighbours: r
             why: "Chance of the sign on failed against sound parts (rough, to be replaced by the shop's record).",
           };
     case "bank":
-      return bankLine(entry, designator, neighbours);
+      return bankLine(entry, designator, neighbours, liftName);
+    case "leakage":
+      return {
+        title: `Leaks ${(value ?? 0) < 10 ? (value ?? 0).toFixed(1) : Math.round(value ?? 0)} × its limit`,
+        text:
+          entry.code === "leakage_current"
+            ? "The current against what a data sheet allows."
+            : "What the ohmmeter says out of circuit, as a current at rated voltage, against what a data sheet allows.",
+        why: "Limit: 0.01 × C × V, 3 µA at least, after re-forming at 20 °C (usual).",
+      };
+    case "tester":
+      return {
+        title: `Tester shows “${coarseLabels[entry.code as keyof typeof coarseLabels] ?? entry.code}”`,
+        text: "A band is weighed as a band; no ohms are made of it.",
+        why: "Chance of the band on failed against sound parts, by how the part was connected (rough). Beside numbers it counts less.",
+      };
+    case "touch":
+      return {
+        title:
+          value === null
+            ? `Felt ${coarseLabels[entry.code as keyof typeof coarseLabels] ?? entry.code}`
+            : `Can at ${show(value, "°C")}`,
+        text: "A part that heats itself carries more ripple than it stands, or is being heated.",
+        why: "Chance of a hot can on failed against sound parts (rough); above 60 °C in free air counts as hot.",
+      };
+    case "baseline":
+      return baselineLine(entry);
+    case "record":
+      return entry.code === "record_neutral"
+        ? {
+            title: "Record",
+            text: "Nothing yet of this make and section: it counts for nothing.",
+            why: "The prior stays at the default, one in five.",
+          }
+        : {
+            title: "Record",
+            text: `${entry.code.replace("record_", "").replaceAll("_", " ")} of its like had failed.`,
+            why: "The prior is the posterior mean of the default and the shop's count.",
+          };
     case "rule":
-      return ruleLine(entry.code);
+      return ruleLine(entry.code, value);
     case "missing":
       return missingLine(entry.code);
   }
 }
 
-function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly string[]): LedgerLine {
+function baselineLine({ value, expectation, source }: LedgerEntry): LedgerLine {
+  const [kind, count] = source.split(":");
+  const units = count === "1" ? "one unit" : `${count} units`;
+  const who = kind === "known_good" ? `A known-good board (${units})` : `Sound parts of this board type (${units})`;
+  return {
+    title: "Against a good board",
+    text: expectation
+      ? `${who} read ${show(expectation.typical, "Ω")} here, in the same state; this one ${show(value ?? 0, "Ω")}.`
+      : "",
+    why: "Ratio of the two readings, by a table (rough); a history weighs half of a known-good unit.",
+  };
+}
+
+function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly string[], liftName: string): LedgerLine {
   const others = neighbours.length > 0 ? listWords(neighbours) : "nothing else on its net";
   const why = "Bounds over the bank: each neighbour can carry at most and at least so much of the reading.";
   if (neighbours.length === 0) {
@@ -103,10 +160,38 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
         text: `Of everything that ${others} and it could be, ${Math.round((entry.value ?? 0) * 100)} % of what fits the reading has this one failed or open.`,
         why,
       };
+    case "bank_lift":
+      return {
+        title: "Which lead to lift",
+        text: `Of this bank, one lead of ${liftName} tells most.`,
+        why: "A lifted lead settles one part; most is learnt where its chance lies nearest to even.",
+      };
+    case "bank_series":
+      return {
+        title: "In series with its neighbours",
+        text: "Each stands between two nodes of its own: nothing parallel hides it, and both have to hold their share of the volts.",
+        why: "Entered with the rail: capacitors in series.",
+      };
+    case "bank_choke":
+      return {
+        title: "A second bank across the choke",
+        text: `Reckoned with through ${show(entry.value ?? 0, "H")}: at the tester's frequency it hardly reaches here.`,
+        why: "Impedance of the choke in series with the bank behind it; an inductance that nobody knows is assumed.",
+      };
+    case "bank_parallel":
+      return {
+        title: `${show(entry.value ?? 0, "Ω")} lie parallel`,
+        text: "Measured cold on this rail and taken off the reading.",
+        why: "Conductance of what hangs beside the bank, subtracted from the reading's.",
+      };
     default: {
       const hidden =
-        entry.value === null ? "" : ` A fault of ${multiple(entry.value)} the typical ESR could hide here.`;
-      return { title: "Masked", text: `${others} could hide it: lift one lead of ${designator}.${hidden}`, why };
+        entry.value === null || !Number.isFinite(entry.value)
+          ? ""
+          : ` A fault of ${show(entry.value, "Ω")} or more${
+              entry.expectation ? ` (${multiple(entry.value / entry.expectation.typical)} the typical ESR)` : ""
+            } could hide here.`;
+      return { title: "Masked", text: `${others} could hide it.${hidden}`, why };
     }
   }
 }
@@ -115,7 +200,7 @@ function multiple(value: number): string {
   return Number.isFinite(value) ? `${Number(value.toPrecision(2))} times` : "any multiple of";
 }
 
-function ruleLine(code: string): LedgerLine {
+function ruleLine(code: string, value: number | null): LedgerLine {
   const why = "House rules.";
   switch (code) {
     case "replace_mechanical":
@@ -133,6 +218,36 @@ function ruleLine(code: string): LedgerLine {
         title: "Leaks",
         text: "C far above the marking together with voltage loss means leakage, not health.",
         why,
+      };
+    case "esr_interpolated":
+      return {
+        title: "Between two rows",
+        text: "The expected ESR lies between rows of the table.",
+        why: "Can size or voltage is not a row of its own; interpolated, band unchanged.",
+      };
+    case "esr_extrapolated":
+      return {
+        title: "Beyond the table",
+        text: "The expected ESR lies beyond the rows or the range of the model: its band is half as wide again each way.",
+        why: "Extrapolated: voltage, can size, frequency or temperature is outside what the tables hold.",
+      };
+    case "esr_compensated":
+      return {
+        title: "Leads and reactance taken off",
+        text: `${show(value ?? 0, "Ω")} of leads, and the reactance where the meter shows impedance.`,
+        why: "House rules: what the leads add, and what the meter shows.",
+      };
+    case "repeats_conflict":
+      return {
+        title: "Repeats do not agree",
+        text: `They lie ${Math.round((value ?? 0) * 100)} % apart (one deviation): contact, heat or an intermittent part. Read again.`,
+        why: "More than three times what the meter explains; the whole spread counts as uncertainty.",
+      };
+    case "bad_then_good":
+      return {
+        title: "Bad in circuit, good once out",
+        text: "The iron's heat can re-form a part for a while: it is not thereby sound. Read again after a night's rest.",
+        why: "Settled by a second good reading half a day after the first; until then the odds stay against it.",
       };
     case "esr_low_unexplained":
       return { title: "ESR too low to be true", text: "A short or a parallel path reads low; it clears nothing.", why };

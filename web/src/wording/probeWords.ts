@@ -40,6 +40,7 @@ export const coarseLabels: Readonly<Record<CoarseCode, string>> = {
   warm: "warm",
   cold: "stays cold",
   turns_hard: "turns hard or not",
+  turns_freely: "turns freely",
   other: "other, with a note",
   over_range: "open",
 };
@@ -48,6 +49,22 @@ export const coarseLabels: Readonly<Record<CoarseCode, string>> = {
 export const testWords: Readonly<
   Record<DeviceTestCode | LowEnergyTest, { readonly name: string; readonly how: string }>
 > = {
+  supply_least: {
+    name: "least under power",
+    how: "The meter's least value over some seconds: an average hides pulses. Least and most together, or nothing is said.",
+  },
+  supply_most: {
+    name: "most under power",
+    how: "The meter's most over the same seconds. Hot ground on the mains side: black clip first, one hand.",
+  },
+  coupler_switches: {
+    name: "switches",
+    how: "Some milliamperes through the lamp from the tester: collector to emitter falls below a few kilohms.",
+  },
+  winding_rings: {
+    name: "rings",
+    how: "A ring tester on the winding, its other windings open: a shorted turn rings short.",
+  },
   fuse_through: { name: "through", how: "Under an ohm or two. An intact fuse does not clear the transistor." },
   ntc_cold: { name: "cold", how: "A few ohms, cold; it falls as it warms." },
   junction_forward: {

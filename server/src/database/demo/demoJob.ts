@@ -120,7 +120,7 @@ export function net(
   nominalVolts: number | null,
   fullLoadAmps: number | null = null,
 ): NetValues {
-  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null };
+  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null, network: null };
 }
 
 /** ESR and capacitance of one part, as two readings. */

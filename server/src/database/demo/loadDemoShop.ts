@@ -235,6 +235,7 @@ class DemoWriter {
           outlineWidthMetres: width / 1e3,
           outlineDepthMetres: depth / 1e3,
           outlineHeightMetres: height === undefined ? null : height / 1e3,
+          markedOhms: null,
         },
         { transaction },
       );

@@ -1,3 +1,4 @@
+import type { RuleEffect } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -9,6 +10,7 @@ export interface HouseRuleChangeRow {
   reason: string | null;
   personId: string | null;
   changedAt: Date;
+  effects: readonly RuleEffect[];
 }
 
 export const houseRuleChanges = (sequelize: Sequelize) =>
@@ -19,4 +21,5 @@ export const houseRuleChanges = (sequelize: Sequelize) =>
     reason: column.text,
     personId: column.id,
     changedAt: column.moment,
+    effects: column.json,
   });

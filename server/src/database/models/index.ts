@@ -30,6 +30,7 @@ import { signObservations } from "./signObservations";
 import { stockItems } from "./stockItems";
 import { teardownReturns } from "./teardownReturns";
 import { teardownSteps } from "./teardownSteps";
+import { verdictOverrules } from "./verdictOverrules";
 
 const definitions = {
   acceptedWrites,
@@ -63,6 +64,7 @@ const definitions = {
   replacementPlans,
   reworkTicks,
   signObservations,
+  verdictOverrules,
 } as const;
 
 export type Models = { readonly [K in keyof typeof definitions]: ReturnType<(typeof definitions)[K]> };

@@ -24,6 +24,7 @@ export interface JobRow {
   intakeDetails: Partial<IntakeDetails>;
   spentMinutes: number | null;
   jobFamilyId: string | null;
+  verdictSummary: string | null;
 }
 
 export const jobs = (sequelize: Sequelize) =>
@@ -49,4 +50,5 @@ export const jobs = (sequelize: Sequelize) =>
     intakeDetails: column.json,
     spentMinutes: column.real,
     jobFamilyId: column.id,
+    verdictSummary: column.text,
   });

@@ -1,4 +1,4 @@
-import type { Section } from "@pale-cap/core";
+import type { NetNetwork, Section } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -14,6 +14,7 @@ export interface NetRow {
   fullLoadAmps: number | null;
   toleranceRatio: number | null;
   rippleLimitVolts: number | null;
+  network: NetNetwork | null;
 }
 
 export const nets = (sequelize: Sequelize) =>
@@ -29,4 +30,5 @@ export const nets = (sequelize: Sequelize) =>
     fullLoadAmps: column.real,
     toleranceRatio: column.real,
     rippleLimitVolts: column.real,
+    network: column.json,
   });

@@ -16,6 +16,7 @@ export interface PositionRow {
   outlineWidthMetres: number | null;
   outlineDepthMetres: number | null;
   outlineHeightMetres: number | null;
+  markedOhms: number | null;
   pitchMetres: number | null;
   polarityMark: PolarityMark | null;
   boardNegativeDegrees: number | null;
@@ -38,6 +39,7 @@ export const positions = (sequelize: Sequelize) =>
     outlineWidthMetres: column.real,
     outlineDepthMetres: column.real,
     outlineHeightMetres: column.real,
+    markedOhms: column.real,
     pitchMetres: column.real,
     polarityMark: column.text,
     boardNegativeDegrees: column.real,

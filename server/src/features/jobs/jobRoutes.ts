@@ -11,7 +11,7 @@ import {
   jobRules,
   routes,
 } from "@pale-cap/contract";
-import { judgeBoard, judgementConstants } from "@pale-cap/core";
+import { judgeBoard, tunedConstants } from "@pale-cap/core";
 import { type Router as ExpressRouter, Router } from "express";
 import { QueryTypes, type Transaction } from "sequelize";
 import type { AppContext } from "../../appContext";
@@ -146,7 +146,7 @@ export function jobRoutes({ database, now }: AppContext): ExpressRouter {
         id: body.id,
         jobId,
         coreVersion,
-        constants: judgementConstants,
+        constants: tunedConstants,
         rules: rules.judgement,
         readingIds: detail.readings.map((reading) => reading.id),
         result: Object.fromEntries(judgeBoard(jobFacts(detail), rules.judgement)),

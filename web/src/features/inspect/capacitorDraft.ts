@@ -87,6 +87,7 @@ export function resolveNet(
     fullLoadAmps: null,
     toleranceRatio: null,
     rippleLimitVolts: null,
+    network: null,
   };
   return { id, changes: [{ table: "net", operation: "insert", id, version: null, values }] };
 }
@@ -116,6 +117,7 @@ export function insertion(draft: CapacitorDraft, nets: readonly Net[]) {
         fixing: null,
         heatSource: null,
         outlineHeightMetres: null,
+        markedOhms: null,
       },
     },
     {

@@ -11,6 +11,7 @@ const net = (id: string, name: string, section: "output" | "bulk") => ({
   fullLoadAmps: null,
   toleranceRatio: null,
   rippleLimitVolts: null,
+  network: null,
 });
 const entry = (line: string) => parsePartEntry(line).entry;
 const board = [net("a", "12 V", "output"), net("b", "5 V", "output"), net("c", "Bulk", "bulk")];

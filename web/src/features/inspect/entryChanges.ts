@@ -56,7 +56,7 @@ function newNet(railName: string | null, section: Section): { readonly id: strin
   const nominalVolts = volts
     ? Number(`${volts[1] && volts[1] !== "+" ? "-" : ""}${volts[2]?.replace(",", ".")}`)
     : null;
-  const rest = { fullLoadAmps: null, toleranceRatio: null, rippleLimitVolts: null };
+  const rest = { fullLoadAmps: null, toleranceRatio: null, rippleLimitVolts: null, network: null };
   return { id: newId(), values: { name: railName ?? sectionFacts[section].label, section, nominalVolts, ...rest } };
 }
 
@@ -90,6 +90,7 @@ export function entryChanges(
         fixing: null,
         heatSource: null,
         outlineHeightMetres: null,
+        markedOhms: null,
       },
     };
     if (!isCan) return { positionId, changes: [position] };

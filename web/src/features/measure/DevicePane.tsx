@@ -32,7 +32,8 @@ export function DevicePane({
       {own.length === 0 && (
         <p className={classes.soft}>No standard test for this kind. What you see or feel can be noted.</p>
       )}
-      <TestList title="Tests, without power" points={own} />
+      <TestList title="Tests, without power" points={own.filter((one) => !one.isLive)} />
+      <TestList title="Under power: least and most" points={own.filter((one) => one.isLive)} />
       <ReadingList title="Readings of this part" targetId={position.id} />
       <OtherPoints points={points} />
     </Pane>

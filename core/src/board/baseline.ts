@@ -1,0 +1,52 @@
+import type { BaselineValue } from "../judgement/baselineLikelihood";
+import type { QuantityKind } from "../readings/reading";
+
+/** What one good unit read at one place. */
+export interface GoodReading {
+  readonly unitId: string;
+  /** The unit was measured because it is known to be good; else the part was judged sound at hand-over. */
+  readonly isKnownGood: boolean;
+  readonly designator: string;
+  readonly quantity: QuantityKind;
+  readonly isInCircuit: boolean;
+  readonly frequencyHertz: number;
+  readonly value: number;
+}
+
+/** One reading tells nothing of the spread between units: its band is this wide each way. Bench habit. */
+const singleSpreadRatio = 0.25;
+
+/**
+ * What good boards of one type read, place by place: median, least and most over units, in the same state and at the same
+ * frequency. Where a unit that is known to be good was measured, only such units count.
+ */
+export function baselineOfUnits(readings: readonly GoodReading[]): readonly BaselineValue[] {
+  const groups = new Map<string, GoodReading[]>();
+  for (const one of readings) {
+    if (!(one.value > 0 && one.frequencyHertz > 0)) continue;
+    const key = [one.designator, one.quantity, one.isInCircuit, one.frequencyHertz].join("|");
+    groups.set(key, [...(groups.get(key) ?? []), one]);
+  }
+  return [...groups.values()].map((all) => {
+    const known = all.filter((one) => one.isKnownGood);
+    const counted = known.length > 0 ? known : all;
+    const values = counted.map((one) => one.value).sort((a, b) => a - b);
+    const middle = values.length >> 1;
+    const typical =
+      values.length % 2 === 1
+        ? (values[middle] as number)
+        : ((values[middle - 1] as number) + (values[middle] as number)) / 2;
+    const { designator, quantity, isInCircuit, frequencyHertz } = counted[0] as GoodReading;
+    return {
+      designator,
+      quantity,
+      isInCircuit,
+      frequencyHertz,
+      typical,
+      low: Math.min(values[0] as number, typical * (1 - singleSpreadRatio)),
+      high: Math.max(values.at(-1) as number, typical * (1 + singleSpreadRatio)),
+      unitCount: new Set(counted.map((one) => one.unitId)).size,
+      isKnownGood: known.length > 0,
+    };
+  });
+}

@@ -1,0 +1,48 @@
+import { type DeviceKind, deviceKinds } from "../job/deviceKinds";
+import { interpolate, type TableRow } from "../numerics/interpolate";
+import type { FaultKnowledge } from "./faultKnowledge";
+import { isStage } from "./findings";
+import file from "./knowledge/priors.json";
+
+interface Priors {
+  readonly wear: { readonly codes: readonly string[]; readonly factorAtYears: readonly TableRow[] };
+  readonly kinds: Readonly<Record<DeviceKind, Readonly<Record<string, number>>>>;
+}
+
+/** JSON import loses tuple lengths, hence the one cast. */
+const priors = file as unknown as Priors;
+
+/**
+ * The knowledge with its priors moved to a kind of device and its age: the odds of each fault are multiplied by the factor
+ * of its stage in such devices and, where it comes of wear, by that of the years. Unknown kind or age moves nothing.
+ *
+ *     odds = prior / (1 - prior) x kind factor x age factor
+ */
+export function priorsForDevice(
+  knowledge: FaultKnowledge,
+  kind: DeviceKind | null,
+  ageYears: number | null,
+): FaultKnowledge {
+  const byStage = kind === null ? {} : priors.kinds[kind];
+  const byAge = ageYears === null ? 1 : interpolate(ageYears, priors.wear.factorAtYears);
+  return knowledge.map((fault) => {
+    const factor = (byStage[fault.stage] ?? 1) * (priors.wear.codes.includes(fault.code) ? byAge : 1);
+    const odds = (fault.prior / (1 - fault.prior)) * factor;
+    return { ...fault, prior: odds / (1 + odds) };
+  });
+}
+
+/** What is wrong with the file of priors against all codes that there are; empty where it holds together. */
+export function priorProblems(codes: ReadonlySet<string>): readonly string[] {
+  const problems = priors.wear.codes.filter((code) => !codes.has(code)).map((code) => `${code} is no fault`);
+  for (const kind of deviceKinds) {
+    for (const [stage, factor] of Object.entries(priors.kinds[kind] ?? { nothing: 0 })) {
+      if (!isStage(stage)) problems.push(`${kind} weighs ${stage}, which is no stage`);
+      if (!(factor >= 0.1 && factor <= 10)) problems.push(`${kind} weighs ${stage} with ${factor}`);
+    }
+  }
+  for (const [years, factor] of priors.wear.factorAtYears) {
+    if (!(years >= 0 && factor >= 0.1 && factor <= 10)) problems.push(`wear at ${years} years has ${factor}`);
+  }
+  return problems;
+}

@@ -1,0 +1,39 @@
+import { deviceProfiles } from "../job/deviceProfiles";
+import type { JobFacts, JobRules } from "../job/jobFacts";
+import type { PartJudgement } from "../judgement/verdict";
+import { type CascadeCheck, cascadeChecks } from "./cascadeChecks";
+import { priorsForDevice } from "./devicePriors";
+import { type FaultEvidence, type FaultRanking, rankExplanations } from "./explanations";
+import { faultEvidence } from "./faultEvidence";
+import { faultKnowledge } from "./faultKnowledge";
+import { findingGains } from "./findingGains";
+import type { Finding } from "./findings";
+
+/** What the fault model makes of a job's whole record. */
+export interface JobExplanation {
+  readonly evidence: FaultEvidence;
+  readonly ranking: FaultRanking;
+  readonly checks: readonly CascadeCheck[];
+  /** What each test that was not done would tell, in bits. */
+  readonly gains: ReadonlyMap<Finding, number>;
+}
+
+/** The fault model on a job: null while nothing speaks to it. Until somebody says how it is built, as its kind mostly is. */
+export function explainJob(
+  facts: JobFacts,
+  judgements: ReadonlyMap<string, PartJudgement>,
+  rules: JobRules,
+): JobExplanation | null {
+  const evidence = faultEvidence(facts, judgements, rules);
+  if (evidence.size === 0) return null;
+  const { kind, topology, ageYears } = facts.device;
+  const general = faultKnowledge(topology ?? deviceProfiles[kind].topologies[0] ?? null);
+  const knowledge = priorsForDevice(general, kind, ageYears);
+  const ranking = rankExplanations(knowledge, evidence);
+  return {
+    evidence,
+    ranking,
+    checks: cascadeChecks(knowledge, evidence, ranking),
+    gains: findingGains(knowledge, evidence, ranking),
+  };
+}

@@ -1,0 +1,29 @@
+import { type BaselineValue, baselineLikelihood } from "./baselineLikelihood";
+import { groupReadings, type ReadingGroup } from "./partReadings";
+import type { JudgementQuestion } from "./verdict";
+
+/** A reading beside the same reading on a good board of the same type. */
+export interface BaselineFinding {
+  readonly group: ReadingGroup;
+  readonly baseline: BaselineValue;
+  readonly weight: number;
+}
+
+/** Frequencies nearer than this factor count as one. */
+const sameFrequencyFactor = 1.5;
+
+/** ESR readings for which the board type knows what a good one reads at this place, in the same state. */
+export function baselineFindings(question: JudgementQuestion): readonly BaselineFinding[] {
+  const { baseline = [] } = question;
+  if (baseline.length === 0) return [];
+  return groupReadings(question.readings, "esr").flatMap((group): BaselineFinding[] => {
+    const known = baseline.find(
+      (one) =>
+        one.quantity === "esr" &&
+        one.isInCircuit === group.isInCircuit &&
+        Math.abs(Math.log(one.frequencyHertz / group.frequencyHertz)) < Math.log(sameFrequencyFactor),
+    );
+    if (!known || !(group.value > 0)) return [];
+    return [{ group, baseline: known, weight: baselineLikelihood(group.value, known) }];
+  });
+}

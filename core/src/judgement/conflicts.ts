@@ -1,0 +1,29 @@
+import type { Reading } from "../readings/reading";
+import type { ReadingGroup } from "./partReadings";
+
+/** Repeats that lie further apart than the meter explains by so much do not agree: bench habit. */
+const conflictFactor = 3;
+/** After so long at rest a part that the iron had re-formed shows what it is. Rough. */
+const restHours = 12;
+
+/** Whether repeats under one condition lie further apart than their meter explains. */
+export function doRepeatsConflict(group: ReadingGroup, uncertaintyRatio: number): boolean {
+  return group.count > 1 && group.spreadRatio > conflictFactor * uncertaintyRatio;
+}
+
+/**
+ * Whether a part read bad in circuit, good once a lead was up, and has not rested since: the heat of the iron can re-form
+ * the oxide for a while. It counts as settled when a later reading, half a day after the first good one, is good too.
+ *
+ * @param isBad whether a reading by itself speaks against the part
+ */
+export function isReadBadThenGood(readings: readonly Reading[], isBad: (reading: Reading) => boolean): boolean {
+  const asked = readings.filter((one) => one.quantity === "esr" || one.quantity === "tester_band");
+  const isInCircuit = (one: Reading) => one.circuitState === "in_circuit" || one.circuitState === null;
+  const firstUp = asked.findIndex((one) => !isInCircuit(one));
+  if (firstUp < 0 || !asked.slice(0, firstUp).some(isBad)) return false;
+  const up = asked.slice(firstUp).filter((one) => !isInCircuit(one));
+  const [first, last] = [up[0], up.at(-1)];
+  if (!first || !last || isBad(last)) return false;
+  return Date.parse(last.measuredAt) - Date.parse(first.measuredAt) < restHours * 3600e3;
+}

@@ -1,0 +1,142 @@
+import { compensatedEsr } from "../capacitors/compensatedEsr";
+import type { JudgementConstants } from "../constants/judgementConstants";
+import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
+import { bankProbabilities, canHenrys } from "./bankProbabilities";
+import { doRepeatsConflict } from "./conflicts";
+import { expectedEsrOfPart, type PartExpectation, partForSchool } from "./expectedEsrOfPart";
+import { groupReadings, type ReadingGroup } from "./partReadings";
+import { type JudgementQuestion, type JudgementRules, openSurroundings, type PlacedPart } from "./verdict";
+
+/** An ESR that may be weighed against one part, and how it was got. */
+export interface EsrFinding {
+  /** As read, with leads and reactance taken off where the house rules say so. */
+  readonly group: ReadingGroup;
+  readonly esrOhms: number | null;
+  readonly interval: PartInterval | null;
+  readonly expected: PartExpectation;
+  /** Chance of every part of the bank by all its states; empty alone, out of circuit, or where no state fits. */
+  readonly bankProbabilities: readonly (number | null)[];
+  readonly isConflicting: boolean;
+}
+
+/** The ESR that counts for a part: its own out of circuit before what a bank says in circuit. */
+export function findEsr(question: JudgementQuestion, constants: JudgementConstants): EsrFinding | null {
+  const own = groupReadings(question.readings, "esr").find((group) => !group.isInCircuit);
+  const inCircuit = groupReadings(question.bankReadings, "esr").find((candidate) => candidate.isInCircuit);
+  const raw = own ?? inCircuit;
+  if (!raw) return null;
+  const { rules, bank } = question;
+  const expectation = (member: PlacedPart) =>
+    expectedEsrOfPart(
+      partForSchool(member.part, rules.esrSourceSchool),
+      raw.frequencyHertz,
+      raw.temperatureCelsius,
+      constants.A,
+    );
+  const expected = expectation(question.subject);
+  if (!expected) return null;
+  const group = compensated(raw, own ? [question.subject] : bank, rules);
+  const isConflicting = doRepeatsConflict(group, esrUncertaintyOfOne(group, rules));
+  const alone = { group, interval: null, expected, bankProbabilities: [], isConflicting };
+  if (own) return { ...alone, esrOhms: group.value };
+
+  const expectedOfBank = bank.map(expectation);
+  if (expectedOfBank.includes(null)) return { ...alone, esrOhms: null };
+  if (!(group.value > 0)) return { ...alone, esrOhms: bank.length === 1 ? 0 : null };
+  const surroundings = question.surroundings ?? openSurroundings;
+  const across = surroundings.acrossChoke.map((member) => ({ member, expected: expectation(member) }));
+  const choke = across.length > 0 ? surroundings.chokeHenrys : null;
+  const typicalEsrOhms = expectedOfBank.map((one) => (one as PartExpectation).typicalOhms);
+  // What lies across a choke carries most, as a conductance, where its resistance equals the choke's reactance.
+  const chokeReactanceOhms = choke === null ? null : 2 * Math.PI * group.frequencyHertz * choke;
+  const pseudoOhms = chokeReactanceOhms === null ? [] : [(2 * chokeReactanceOhms) / constants.C.r_lo];
+  const intervals = bankIntervals(
+    {
+      typicalEsrOhms: [...typicalEsrOhms, ...pseudoOhms],
+      readingOhms: group.value,
+      standardUncertaintyOhms: group.value * esrUncertainty(group, rules),
+      leadOhms: 0,
+      parallelOhms: surroundings.parallelOhms,
+      mode: "any",
+    },
+    constants.C,
+  );
+  const index = bank.findIndex((member) => member.position.id === question.subject.position.id);
+  const interval = intervals.parts[index] ?? null;
+  const capacitance = groupReadings(question.bankReadings, "capacitance").find((one) => one.isInCircuit) ?? null;
+  return {
+    ...alone,
+    interval,
+    esrOhms: esrInCircuit(bank.length + pseudoOhms.length, group.value, interval, expected),
+    bankProbabilities: bankProbabilities(
+      {
+        members: [
+          ...bank.map(({ part }, n) => ({
+            part,
+            expected: expectedOfBank[n] as PartExpectation,
+            isBehindChoke: false,
+          })),
+          ...across.map(({ member, expected: one }) => ({ part: member.part, expected: one, isBehindChoke: true })),
+        ],
+        esr: group,
+        esrUncertaintyRatio: esrUncertainty(group, rules),
+        capacitance,
+        capacitanceUncertaintyRatio: rules.capacitanceUncertaintyRatio,
+        network: {
+          parallelOhms: surroundings.parallelOhms,
+          chokeHenrys: choke,
+          chokeOhms: surroundings.chokeOhms,
+        },
+      },
+      constants.C,
+    ),
+  };
+}
+
+/** Relative standard deviation of a group of ESR readings; repeats that do not agree count with their whole spread. */
+export function esrUncertainty(group: ReadingGroup, rules: JudgementRules): number {
+  const ofOne = esrUncertaintyOfOne(group, rules);
+  const spread = doRepeatsConflict(group, ofOne) ? group.spreadRatio : group.spreadRatio / Math.sqrt(group.count);
+  return Math.hypot(ofOne, spread);
+}
+
+function esrUncertaintyOfOne(group: ReadingGroup, rules: JudgementRules): number {
+  const contact = group.value > 0 ? rules.contactOhms / group.value : 0;
+  return Math.hypot(rules.esrUncertaintyRatio, contact);
+}
+
+/** Leads and reactance taken off, as the house's meter and leads want it; as read where the marking is not known. */
+function compensated(group: ReadingGroup, parts: readonly PlacedPart[], rules: JudgementRules): ReadingGroup {
+  if (rules.leadOhms === 0 && rules.testerShows === "real") return group;
+  const farads = parts.map(({ part }) => part.capacitanceFarads);
+  if (farads.includes(null)) return group;
+  const capacitanceFarads = farads.reduce<number>((sum, one) => sum + (one ?? 0), 0);
+  const situation = {
+    capacitanceFarads,
+    frequencyHertz: group.frequencyHertz,
+    eslHenrys: canHenrys / parts.length,
+    leadOhms: rules.leadOhms,
+    leadHenrys: 0,
+    mode: rules.testerShows,
+  };
+  const none = { meterOhms: 0, leadOhms: 0, contactOhms: 0 };
+  const { esrOhms } = compensatedEsr(group.value, situation, none);
+  return { ...group, value: esrOhms ?? 0 };
+}
+
+/** Alone on the net the reading is the part's; in a bank only a bound is, and only where it decides. */
+function esrInCircuit(
+  memberCount: number,
+  readingOhms: number,
+  interval: PartInterval | null,
+  expected: PartExpectation,
+): number | null {
+  if (memberCount === 1) return readingOhms;
+  if (interval?.verdict === "condemned" && Number.isFinite(interval.multipleMin)) {
+    return (interval.multipleMin as number) * expected.typicalOhms;
+  }
+  if (interval?.verdict === "cleared" && Number.isFinite(interval.multipleMax)) {
+    return (interval.multipleMax as number) * expected.typicalOhms;
+  }
+  return null;
+}

@@ -1,0 +1,142 @@
+import type { BoardPosition, FittedPart } from "../board/board";
+import type { ExpectedEsr } from "../capacitors/expectedEsr";
+import type { TesterMode } from "../capacitors/testerReading";
+import type { SchoolName } from "../constants/judgementConstants";
+import type { PartInterval } from "../incircuit/bankIntervals";
+import type { Reading } from "../readings/reading";
+import type { BaselineValue } from "./baselineLikelihood";
+import type { EsrSourceSchool } from "./expectedEsrOfPart";
+import type { GradeFlag } from "./gradePart";
+import type { SignState, VisualSign } from "./visualSigns";
+
+export const verdictWords = ["sound", "worn", "failed", "cannot_tell", "not_measured"] as const;
+export type VerdictWord = (typeof verdictWords)[number];
+
+/** `condemn_only`: in circuit condemns, out of circuit clears. `bank_bound`: a bound over the whole bank clears too. */
+export type InCircuitSchool = "condemn_only" | "bank_bound";
+
+/** Whether a look that found nothing counts for a part. It never clears one. */
+export type CleanLookSchool = "means_nothing" | "counts_a_little";
+
+export interface JudgementRules {
+  readonly school: SchoolName;
+  readonly inCircuitSchool: InCircuitSchool;
+  readonly esrSourceSchool: EsrSourceSchool;
+  readonly cleanLookSchool: CleanLookSchool;
+  /** A part is called failed from this chance on. */
+  readonly failedFromRatio: number;
+  /** One standard deviation of an ESR reading, relative. */
+  readonly esrUncertaintyRatio: number;
+  /** Contact and lead resistance left after zeroing, one standard deviation. */
+  readonly contactOhms: number;
+  readonly capacitanceUncertaintyRatio: number;
+  /** What the leads add to every ESR reading; 0 where they are zeroed. */
+  readonly leadOhms: number;
+  /** Whether the shop's meter shows the resistive part or the whole impedance. */
+  readonly testerShows: TesterMode;
+}
+
+/** One line of the evidence ledger: facts, worded by the interface. */
+export interface LedgerEntry {
+  readonly kind:
+    | "esr"
+    | "capacitance"
+    | "voltage_loss"
+    | "leakage"
+    | "sign"
+    | "bank"
+    | "tester"
+    | "touch"
+    | "baseline"
+    | "record"
+    | "rule"
+    | "missing";
+  readonly code: string;
+  readonly value: number | null;
+  readonly expectation: { readonly low: number; readonly typical: number; readonly high: number } | null;
+  /** Limit at which the school calls the part failed, in the unit of the value. */
+  readonly failedLimit: number | null;
+  readonly source: string;
+  /**
+   * How far this entry alone moves the log-odds of "failed" from the prior; positive speaks against the part. Entries
+   * overlap, so weights do not simply add up to the verdict.
+   */
+  readonly weight: number | null;
+  readonly readingIds: readonly string[];
+}
+
+/** What a person decided against, or in place of, the computed verdict. */
+export interface Overrule {
+  readonly verdict: VerdictWord;
+  readonly reason: string;
+  readonly at: string;
+}
+
+export interface PartJudgement {
+  readonly positionId: string;
+  /** What counts: a person's word where there is one, else the computed verdict. */
+  readonly verdict: VerdictWord;
+  readonly computedVerdict: VerdictWord;
+  readonly overrule: Overrule | null;
+  readonly failedProbability: number | null;
+  readonly wornProbability: number | null;
+  readonly flags: readonly GradeFlag[];
+  /** A vent, leak or lifted base: replace whatever the readings say, unless a person overruled it. */
+  readonly mustReplace: boolean;
+  readonly expected: ExpectedEsr | null;
+  readonly interval: PartInterval | null;
+  readonly bankPositionIds: readonly string[];
+  /** The part of the bank whose lifted lead would tell most; null where nothing is masked. */
+  readonly leadToLiftId: string | null;
+  readonly ledger: readonly LedgerEntry[];
+}
+
+/** A fitted part with the place it sits at. */
+export interface PlacedPart {
+  readonly position: BoardPosition;
+  readonly part: FittedPart;
+}
+
+/** What surrounds a bank at the probe. */
+export interface BankSurroundings {
+  /** Parts of the next bank, across the choke; empty where there is none. */
+  readonly acrossChoke: readonly PlacedPart[];
+  readonly chokeHenrys: number | null;
+  readonly chokeOhms: number;
+  /** What lies parallel to the bank, measured cold; null: nothing that was measured. */
+  readonly parallelOhms: number | null;
+  /** In series: every part is alone between its two nodes, as in a voltage doubler. */
+  readonly isSeries: boolean;
+}
+
+export const openSurroundings: BankSurroundings = {
+  acrossChoke: [],
+  chokeHenrys: null,
+  chokeOhms: 0,
+  parallelOhms: null,
+  isSeries: false,
+};
+
+/** How parts of the same make and section did in the shop's record. */
+export interface PartHistory {
+  readonly failedCount: number;
+  readonly seenCount: number;
+}
+
+export interface JudgementQuestion {
+  readonly subject: PlacedPart;
+  /** Every part of the bank, the subject included. */
+  readonly bank: readonly PlacedPart[];
+  readonly surroundings?: BankSurroundings;
+  /** Standing readings on the subject. */
+  readonly readings: readonly Reading[];
+  /** Standing readings on any part of the bank or on the bank itself. */
+  readonly bankReadings: readonly Reading[];
+  readonly signs: Readonly<Partial<Record<VisualSign, SignState>>>;
+  readonly rules: JudgementRules;
+  /** null or absent: the record has nothing yet, and counts for nothing. */
+  readonly history?: PartHistory | null;
+  /** What a known-good unit, or the board type's history, reads at this place. */
+  readonly baseline?: readonly BaselineValue[];
+  readonly overrule?: Overrule | null;
+}

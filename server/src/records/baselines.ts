@@ -1,0 +1,75 @@
+import { type BaselineValue, baselineOfUnits, type GoodReading, type VerdictWord } from "@pale-cap/core";
+import { QueryTypes, type Transaction } from "sequelize";
+import type { Database } from "../database/database";
+
+interface GoodRow {
+  readonly typeId: string;
+  readonly jobId: string;
+  readonly isKnownGood: boolean;
+  readonly positionId: string;
+  readonly designator: string;
+  readonly quantity: GoodReading["quantity"];
+  readonly circuitState: string | null;
+  readonly frequencyHertz: number | null;
+  readonly value: number;
+  readonly result: Readonly<Record<string, { readonly verdict: VerdictWord }>> | null;
+}
+
+/** Cold ESR readings on found parts, of units that are known to be good or that were handed over, by board type. */
+const goodReadings = `
+  SELECT r.board_type_id AS "typeId", b.job_id AS "jobId", p.id AS "positionId", p.designator, m.quantity,
+    m.circuit_state AS "circuitState", m.frequency_hertz AS "frequencyHertz", m.value,
+    coalesce((j.intake_details->>'isKnownGood')::boolean, false) AS "isKnownGood", s.result
+  FROM readings m
+  JOIN positions p ON p.id = m.target_id AND p.deleted_at IS NULL
+  JOIN fitted_parts f ON f.id = m.fitted_part_id AND f.origin = 'found'
+  JOIN boards b ON b.id = p.board_id
+  JOIN board_type_revisions r ON r.id = b.board_type_revision_id
+  JOIN jobs j ON j.id = b.job_id
+  LEFT JOIN LATERAL (SELECT result FROM judgement_snapshots WHERE job_id = j.id ORDER BY taken_at DESC LIMIT 1) s ON true
+  WHERE r.board_type_id = ANY($1::uuid[]) AND m.quantity = 'esr' AND m.value IS NOT NULL AND NOT m.is_powered
+    AND NOT m.is_withdrawn AND NOT EXISTS (SELECT 1 FROM readings x WHERE x.supersedes_id = m.id)
+    AND (j.handed_over_at IS NOT NULL OR coalesce((j.intake_details->>'isKnownGood')::boolean, false))`;
+
+/** What good units of the same board type read, for each of these jobs; its own readings never count for a job itself. */
+export async function loadBaselines(
+  { sequelize }: Database,
+  jobIds: readonly string[],
+  transaction?: Transaction,
+): Promise<ReadonlyMap<string, readonly BaselineValue[]>> {
+  const types = await sequelize.query<{ jobId: string; typeId: string }>(
+    `SELECT b.job_id AS "jobId", r.board_type_id AS "typeId" FROM boards b
+     JOIN board_type_revisions r ON r.id = b.board_type_revision_id WHERE b.job_id = ANY($1::uuid[])`,
+    { bind: [[...jobIds]], type: QueryTypes.SELECT, transaction },
+  );
+  if (types.length === 0) return new Map();
+  const typeIds = [...new Set(types.map((one) => one.typeId))];
+  const rows = await sequelize.query<GoodRow>(goodReadings, {
+    bind: [typeIds],
+    type: QueryTypes.SELECT,
+    transaction,
+  });
+  return new Map(
+    types.map(({ jobId, typeId }) => [
+      jobId,
+      baselineOfUnits(rows.filter((row) => row.typeId === typeId && row.jobId !== jobId).flatMap(goodReading)),
+    ]),
+  );
+}
+
+/** A row as core takes it; none where nobody judged the part sound. */
+function goodReading(row: GoodRow): GoodReading[] {
+  if (!row.isKnownGood && row.result?.[row.positionId]?.verdict !== "sound") return [];
+  const { designator, quantity, value, isKnownGood, circuitState } = row;
+  return [
+    {
+      unitId: row.jobId,
+      isKnownGood,
+      designator,
+      quantity,
+      isInCircuit: circuitState === null || circuitState === "in_circuit",
+      frequencyHertz: row.frequencyHertz ?? 100e3,
+      value,
+    },
+  ];
+}
