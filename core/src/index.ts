@@ -15,6 +15,7 @@ export {
 } from "./capacitors/capacitorClass";
 export { compensatedEsr } from "./capacitors/compensatedEsr";
 export { dissipationFactorLimitRatio } from "./capacitors/dissipationFactorLimit";
+export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./capacitors/esrSheet";
 export { type EsrSource, type ExpectedEsr, expectedEsr } from "./capacitors/expectedEsr";
 export { leakageLimitAmps } from "./capacitors/leakageLimit";
 export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
@@ -59,6 +60,7 @@ export { type DeviceProfile, deviceProfiles, type Topology, topologies, type Usu
 export * from "./job/familyFindings";
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export * from "./job/jobFacts";
+export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
 export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
 export { doneSteps } from "./job/rework";

@@ -13,7 +13,7 @@ export type PolicyName = "next_best" | "fixed_order" | "plain_rule";
 
 const rules = jobRules(foldHouseRules([])).judgement;
 /** Nobody lifts a lead for less than this: bits of expected information in a minute. */
-const leastBitsPerMinute = 0.05;
+const leastBitsPerMinute = 0.07;
 const mostReadings = 80;
 
 /** Three ways through the same board. */

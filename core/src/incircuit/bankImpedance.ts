@@ -9,6 +9,8 @@ export interface BankCapacitor {
   readonly eslHenrys?: number;
   /** Behind the choke rather than at the probe. */
   readonly isBehindChoke?: boolean;
+  /** Measured by itself: its values are what it is, and no other state of it is thought of. */
+  readonly isKnown?: boolean;
 }
 
 /** What else hangs on the probe: a parallel load, a choke to a second bank, the leads. */

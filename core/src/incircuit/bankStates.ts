@@ -35,6 +35,9 @@ export interface BankStates {
   readonly allInOrderProbability: number | null;
 }
 
+/** A part that was measured by itself: as it is, and neither bad nor good by this reading. */
+const knownState = { isBad: false, esrFactor: 1, farads: 1, prior: 1 } as const;
+
 /** 99 % quantiles of chi squared where the constants hold none: three and four values. */
 const moreQuantiles: Readonly<Record<number, number>> = { 3: 11.3449, 4: 13.2767 };
 
@@ -84,7 +87,7 @@ export function bankStatesOfLooks(
     prior,
   }));
   const options = capacitors.map((part) =>
-    states.map(({ esrFactor, farads, prior, isBad }) => ({
+    (part.isKnown ? [knownState] : states).map(({ esrFactor, farads, prior, isBad }) => ({
       isBad,
       prior,
       admittances: seen.map(({ omega }) =>

@@ -16,6 +16,8 @@ export interface BankQuestion {
     readonly part: FittedPart;
     readonly expected: ExpectedEsr | null;
     readonly isBehindChoke: boolean;
+    /** ESR read with its lead up, at the bank's frequency, and its capacitance; null: not by itself. */
+    readonly known: { readonly esrOhms: number; readonly capacitanceFarads: number | null } | null;
   }[];
   readonly esr: { readonly value: number; readonly frequencyHertz: number };
   readonly esrUncertaintyRatio: number;
@@ -29,7 +31,8 @@ let last: { readonly key: string; readonly probabilities: readonly (number | nul
 
 /**
  * Chance of each part of a bank that it has failed or is open, from what the bank read in circuit, by listing all states
- * (bankStatesOfLooks): ESR and C each at its own frequency, parts across a choke as such. Two to eight parts whose
+ * (bankStatesOfLooks): ESR and C each at its own frequency, parts across a choke as such, parts that were read with a lead
+ * up as they are. Two to eight parts whose
  * markings are known; else none has a chance of its own.
  */
 export function bankProbabilities(
@@ -38,13 +41,14 @@ export function bankProbabilities(
 ): readonly (number | null)[] {
   const { members, esr, capacitance, network } = question;
   if (members.length < 2 || members.length > mostBankParts) return [];
-  const capacitors = members.flatMap(({ part, expected, isBehindChoke }) =>
+  const capacitors = members.flatMap(({ part, expected, isBehindChoke, known }) =>
     part.capacitanceFarads === null || expected === null
       ? []
       : [
           {
-            capacitanceFarads: part.capacitanceFarads,
-            esrOhms: expected.typicalOhms,
+            capacitanceFarads: known?.capacitanceFarads ?? part.capacitanceFarads,
+            esrOhms: known?.esrOhms ?? expected.typicalOhms,
+            isKnown: known !== null,
             eslHenrys: canHenrys,
             isBehindChoke,
           },
@@ -68,7 +72,7 @@ export function bankProbabilities(
   const key = JSON.stringify([capacitors, looks, network, constants]);
   if (key !== last.key) {
     const { parts } = bankStatesOfLooks(capacitors, looks, network, constants);
-    last = { key, probabilities: parts.map((part) => part.badProbability) };
+    last = { key, probabilities: parts.map((part, n) => (members[n]?.known ? null : part.badProbability)) };
   }
   return last.probabilities;
 }

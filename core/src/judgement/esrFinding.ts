@@ -16,6 +16,8 @@ export interface EsrFinding {
   readonly expected: PartExpectation;
   /** Chance of every part of the bank by all its states; empty alone, out of circuit, or where no state fits. */
   readonly bankProbabilities: readonly (number | null)[];
+  /** Neighbours that were read by themselves and are reckoned with as they are. */
+  readonly knownPositionIds: readonly string[];
   readonly isConflicting: boolean;
 }
 
@@ -37,7 +39,7 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   if (!expected) return null;
   const group = compensated(raw, own ? [question.subject] : bank, rules);
   const isConflicting = doRepeatsConflict(group, esrUncertaintyOfOne(group, rules));
-  const alone = { group, interval: null, expected, bankProbabilities: [], isConflicting };
+  const alone = { group, interval: null, expected, bankProbabilities: [], knownPositionIds: [], isConflicting };
   if (own) return { ...alone, esrOhms: group.value };
 
   const expectedOfBank = bank.map(expectation);
@@ -46,7 +48,13 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   const surroundings = question.surroundings ?? openSurroundings;
   const across = surroundings.acrossChoke.map((member) => ({ member, expected: expectation(member) }));
   const choke = across.length > 0 ? surroundings.chokeHenrys : null;
-  const typicalEsrOhms = expectedOfBank.map((one) => (one as PartExpectation).typicalOhms);
+  const known = bank.map((member) => knownByItself(member, question, group.frequencyHertz));
+  const index = bank.findIndex((member) => member.position.id === question.subject.position.id);
+  // Parts that were read with a lead up are no longer unknown: what they carry is taken off as a parallel load.
+  const unknown = bank.map((_, n) => n).filter((n) => known[n] === null || n === index);
+  const typicalEsrOhms = unknown.map((n) => (expectedOfBank[n] as PartExpectation).typicalOhms);
+  const knownSiemens = known.reduce((sum, one, n) => sum + (one && n !== index ? 1 / one.esrOhms : 0), 0);
+  const siemens = knownSiemens + (surroundings.parallelOhms === null ? 0 : 1 / surroundings.parallelOhms);
   // What lies across a choke carries most, as a conductance, where its resistance equals the choke's reactance.
   const chokeReactanceOhms = choke === null ? null : 2 * Math.PI * group.frequencyHertz * choke;
   const pseudoOhms = chokeReactanceOhms === null ? [] : [(2 * chokeReactanceOhms) / constants.C.r_lo];
@@ -56,18 +64,18 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
       readingOhms: group.value,
       standardUncertaintyOhms: group.value * esrUncertainty(group, rules),
       leadOhms: 0,
-      parallelOhms: surroundings.parallelOhms,
+      parallelOhms: siemens > 0 ? 1 / siemens : null,
       mode: "any",
     },
     constants.C,
   );
-  const index = bank.findIndex((member) => member.position.id === question.subject.position.id);
-  const interval = intervals.parts[index] ?? null;
+  const interval = intervals.parts[unknown.indexOf(index)] ?? null;
   const capacitance = groupReadings(question.bankReadings, "capacitance").find((one) => one.isInCircuit) ?? null;
   return {
     ...alone,
     interval,
     esrOhms: esrInCircuit(bank.length + pseudoOhms.length, group.value, interval, expected),
+    knownPositionIds: bank.filter((_, n) => known[n] !== null && n !== index).map((member) => member.position.id),
     bankProbabilities: bankProbabilities(
       {
         members: [
@@ -75,8 +83,14 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
             part,
             expected: expectedOfBank[n] as PartExpectation,
             isBehindChoke: false,
+            known: n === index ? null : (known[n] ?? null),
           })),
-          ...across.map(({ member, expected: one }) => ({ part: member.part, expected: one, isBehindChoke: true })),
+          ...across.map(({ member, expected: one }) => ({
+            part: member.part,
+            expected: one,
+            isBehindChoke: true,
+            known: null,
+          })),
         ],
         esr: group,
         esrUncertaintyRatio: esrUncertainty(group, rules),
@@ -91,6 +105,23 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
       constants.C,
     ),
   };
+}
+
+/** Frequencies nearer than this factor count as one. */
+const sameFrequencyFactor = 1.5;
+
+/** What a member of the bank read with a lead up, at about the frequency of the bank's reading. */
+function knownByItself(member: PlacedPart, { bankReadings }: JudgementQuestion, frequencyHertz: number) {
+  const own = bankReadings.filter((one) => one.fittedPartId === member.part.id);
+  const esr = groupReadings(own, "esr").find(
+    (group) =>
+      !group.isInCircuit &&
+      group.value > 0 &&
+      Math.abs(Math.log(group.frequencyHertz / frequencyHertz)) < Math.log(sameFrequencyFactor),
+  );
+  if (!esr) return null;
+  const capacitance = groupReadings(own, "capacitance").find((group) => !group.isInCircuit && group.value > 0);
+  return { esrOhms: esr.value, capacitanceFarads: capacitance?.value ?? null };
 }
 
 /** Relative standard deviation of a group of ESR readings; repeats that do not agree count with their whole spread. */

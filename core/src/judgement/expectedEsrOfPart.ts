@@ -20,7 +20,10 @@ export function partForSchool<T extends FittedPart>(part: T, school: EsrSourceSc
 
 /** Expected ESR of a fitted part at a tester's frequency; null while value or voltage are unknown. */
 export function expectedEsrOfPart(
-  part: FittedPart,
+  part: Pick<
+    FittedPart,
+    "capacitanceFarads" | "ratedVolts" | "capacitorClass" | "diameterMetres" | "heightMetres" | "datasheetEsrOhms"
+  >,
   frequencyHertz: number,
   temperatureCelsius: number,
   constants: JudgementConstants["A"] = judgementConstants.A,

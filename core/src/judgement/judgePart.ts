@@ -1,6 +1,5 @@
 import { leakageLimitAmps } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
-import { judgementConstants } from "../constants/judgementConstants";
 import { logistic, logit } from "../numerics/logistic";
 import type { Reading } from "../readings/reading";
 import { baselineFindings } from "./baselineFindings";
@@ -25,6 +24,7 @@ import {
 } from "./ledger";
 import { groupReadings, type ReadingGroup } from "./partReadings";
 import { posteriorMeanProbability } from "./posteriorMean";
+import { measuredPriorFailed, tunedConstants } from "./tunedConstants";
 import type { JudgementQuestion, PartJudgement, VerdictWord } from "./verdict";
 import { evidenceFromSigns } from "./visualSigns";
 
@@ -45,10 +45,7 @@ const conductingOhms = 10e3;
  *
  * @see gradePart for the likelihood model, bankIntervals and bankStatesOfLooks for what a bank says
  */
-export function judgePart(
-  question: JudgementQuestion,
-  constants: JudgementConstants = judgementConstants,
-): PartJudgement {
+export function judgePart(question: JudgementQuestion, constants: JudgementConstants = tunedConstants): PartJudgement {
   const { part, position } = question.subject;
   const { rules, overrule = null } = question;
   const esr = findEsr(question, constants);
@@ -89,6 +86,10 @@ export function judgePart(
   }
   const isBadThenGood = isReadBadThenGood(question.readings, (one) => speaksAgainst(one, question, constants));
   const prior = recordPrior(question, constants);
+  const isMeasured = capacitance !== null || loss !== null || leakage !== null || esr?.esrOhms != null;
+  const priorFailed = isMeasured
+    ? logistic(logit(prior) - logit(constants.B.prior_fail) + logit(measuredPriorFailed))
+    : prior;
   const beside =
     coarse.reduce((sum, one) => sum + one.weight * coarseShare, 0) +
     baseline.reduce((sum, one) => sum + one.weight, 0) +
@@ -106,7 +107,7 @@ export function judgePart(
     leakageRatio: leakage?.ratio ?? null,
     voltageLossRatio: loss?.value ?? null,
     evidence,
-    priorFailed: moved(prior),
+    priorFailed: moved(priorFailed),
     priorWorn: moved(Math.max(prior, constants.B.prior_worn)),
   };
   const grade = gradePart(findings, { ...constants.B, cut_fail: rules.failedFromRatio });
@@ -117,9 +118,9 @@ export function judgePart(
     bankChance !== null && esr?.esrOhms === null && !capacitance && !loss && !leakage && !isBadSeen && beside === 0;
   const failedProbability = isOnlyBank ? bankChance : grade.failedProbability;
   const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, leakageRatio: null, evidence: {} };
-  const alone = { ...findings, ...nothing, priorFailed: null, priorWorn: null };
+  const alone = { ...findings, ...nothing, priorFailed: 0.5, priorWorn: null };
   const weigh = (only: Partial<PartFindings>) =>
-    bounded(logit(gradePart({ ...alone, ...only }, constants.B).failedProbability)) - logit(constants.B.prior_fail);
+    bounded(logit(gradePart({ ...alone, ...only }, constants.B).failedProbability));
   const isCleared = computedVerdict === "cannot_tell" && grade.grade === "sound";
   return {
     ...base,
@@ -182,10 +183,12 @@ function speaksAgainst(reading: Reading, question: JudgementQuestion, constants:
  */
 function leadToLift(question: JudgementQuestion, esr: EsrFinding | null): string | null {
   if (!esr?.group.isInCircuit || esr.interval?.verdict !== "masked" || question.bank.length < 2) return null;
-  const doubts = question.bank.map((member, n) => ({
-    id: member.position.id,
-    doubt: Math.abs((esr.bankProbabilities[n] ?? 0) - 0.5),
-  }));
+  const doubts = question.bank
+    .map((member, n) => ({
+      id: member.position.id,
+      doubt: Math.abs((esr.bankProbabilities[n] ?? 0) - 0.5),
+    }))
+    .filter((one) => !esr.knownPositionIds.includes(one.id));
   return doubts.reduce((best, one) => (one.doubt < best.doubt - 1e-9 ? one : best)).id;
 }
 

@@ -83,6 +83,7 @@ export function esrEntries(
       }),
     );
   }
+  if (esr.knownPositionIds.length > 0) entries.push(entry("bank", "bank_known", "bank_interval"));
   if (leadToLift) entries.push(entry("bank", "bank_lift", leadToLift));
   return [...entries, ...surroundingEntries(question, group.isInCircuit)];
 }

@@ -12,6 +12,7 @@ import { entropyBits } from "../numerics/entropyBits";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
 import { deviceTests } from "./deviceTests";
+import { leakTargets } from "./leakTargets";
 
 /** A reading worth taking next. */
 export interface ProposedTarget {
@@ -27,22 +28,20 @@ export interface ProposedTarget {
   readonly isChargeOpen: boolean;
 }
 
+/** What to read, without the place. */
+export type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minutes" | "gainBits">;
+
 /** Bench minutes: probing in circuit; lifting a lead, reading, and soldering it back. Usual, rough. */
-const probingMinutes = 0.4;
-const liftingMinutes = 4;
+export const probingMinutes = 0.4;
+export const liftingMinutes = 4;
 
 /**
  * How much of a part's doubt a reading can settle: alone on its net an ESR in circuit condemns but does not clear; in a
  * bank it is shared among the members; a lifted lead settles nearly all; capacitance adds what ESR leaves. Rough shares.
  */
 const inCircuitShare = 0.55;
-const liftedShare = 0.95;
+export const liftedShare = 0.95;
 const capacitanceShare = 0.5;
-/** Parts that leak, and show it in no ESR. */
-const leakPrior = 0.015;
-/** A net that reads less than this has something that conducts: usual loads read more. */
-const suspiciousOhms = 100;
-
 /** Which stage of a supply a section belongs to, where the symptoms point. */
 const stageOf: Readonly<Partial<Record<Section, Stage>>> = {
   bulk: "bulk",
@@ -88,19 +87,27 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
   const { gains } = question;
   const suspicion = gains ? new Map<Section, number>() : suspicionBySection(facts.symptoms, question.deviceKind);
   const sectionOf = (position: BoardPosition) => facts.nets.find((net) => net.id === position.netId)?.section;
+  const placed = (position: BoardPosition, proposal: Proposal, told: number): ProposedTarget => {
+    const section = sectionOf(position) ?? "other";
+    const isChargeOpen = sectionFacts[section].isMainsSide && !isChargeVerified;
+    const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4) + told;
+    return { ...proposal, positionId: position.id, terminals: null, gainBits, isChargeOpen };
+  };
+  const leaks = leakTargets(facts, judgements, goesAnyway).flatMap(({ positionId, proposal }) => {
+    const position = facts.positions.find((one) => one.id === positionId);
+    return position ? [placed(position, proposal, 0)] : [];
+  });
   return facts.positions
     .flatMap((position): ProposedTarget[] => {
       const judgement = judgements.get(position.id);
       if (!judgement || needsReplacement(judgement) || goesAnyway.has(position.id)) return [];
       const proposal = bestReading(position, judgement, facts);
       if (!proposal) return [];
-      const section = facts.nets.find((net) => net.id === position.netId)?.section ?? "other";
-      const isChargeOpen = sectionFacts[section].isMainsSide && !isChargeVerified;
+      const section = sectionOf(position);
       const sharers = facts.positions.filter((one) => one.kind === "electrolytic" && sectionOf(one) === section).length;
-      const told = gains ? informationOf(position, section, gains) / Math.max(sharers, 1) : 0;
-      const gainBits = proposal.gainBits * (1 + (suspicion.get(section) ?? 0) / 4) + told;
-      return [{ ...proposal, positionId: position.id, terminals: null, gainBits, isChargeOpen }];
+      return [placed(position, proposal, gains ? informationOf(position, section, gains) / Math.max(sharers, 1) : 0)];
     })
+    .concat(leaks)
     .concat(deviceTargets(question))
     .filter((one) => one.gainBits > 0.01)
     .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
@@ -159,8 +166,6 @@ function deviceTargets({ facts, deviceKind: kind, isChargeVerified, gains }: Que
   });
 }
 
-type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minutes" | "gainBits">;
-
 /** The next reading of one part: in circuit first, then lifted, then its capacitance. */
 function bestReading(position: BoardPosition, judgement: PartJudgement, facts: JobFacts): Proposal | null {
   if (judgement.verdict === "sound" || judgement.verdict === "failed") return null;
@@ -178,8 +183,6 @@ function bestReading(position: BoardPosition, judgement: PartJudgement, facts: J
     const gainBits = (doubt * inCircuitShare) / Math.max(bank.length, 1);
     return { quantity: "esr", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
   }
-  const leak = leakReading(position, bank, facts, has);
-  if (leak) return leak;
   if (!has("esr", true, [position.id])) {
     // What the reading in circuit left open is settled by lifting.
     return { quantity: "esr", circuitState: "lead_lifted", minutes: liftingMinutes, gainBits: doubt * liftedShare };
@@ -193,34 +196,6 @@ function bestReading(position: BoardPosition, judgement: PartJudgement, facts: J
     };
   }
   return null;
-}
-
-type HasReading = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) => boolean;
-
-/** Leaks: one look with the ohmmeter for a whole net; where it reads low, the voltage loss of each part, one lead lifted. */
-function leakReading(
-  position: BoardPosition,
-  bank: readonly string[],
-  facts: JobFacts,
-  has: HasReading,
-): Proposal | null {
-  const isFirstOfNet = bank[0] === position.id;
-  if (!has("resistance", false, bank)) {
-    if (!isFirstOfNet) return null;
-    const gainBits = entropyBits(Math.min(leakPrior * bank.length, 0.5)) * liftedShare;
-    return { quantity: "resistance", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
-  }
-  const ohms = facts.readings
-    .filter((one) => one.quantity === "resistance" && !one.isWithdrawn && bank.includes(one.targetId))
-    .map((one) => one.value ?? Infinity);
-  if (Math.min(...ohms) >= suspiciousOhms || has("voltage_loss", true, [position.id])) return null;
-  const isUp = has("esr", true, [position.id]);
-  return {
-    quantity: "voltage_loss",
-    circuitState: "lead_lifted",
-    minutes: isUp ? probingMinutes : liftingMinutes,
-    gainBits: entropyBits(0.5 / bank.length) * liftedShare,
-  };
 }
 
 /** What testing a part tells about which explanation holds, by the most telling finding of its tests. */

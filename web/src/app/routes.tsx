@@ -29,6 +29,10 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: "esr-sheet",
+            lazy: async () => ({ Component: (await import("../features/esrSheet/EsrSheetScreen")).EsrSheetScreen }),
+          },
+          {
             path: "working-safely",
             lazy: async () => ({
               Component: (await import("../features/safely/WorkingSafelyScreen")).WorkingSafelyScreen,

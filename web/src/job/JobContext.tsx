@@ -1,9 +1,10 @@
 import { type HouseRuleValues, type JobDetail, jobFacts, jobRules } from "@pale-cap/contract";
 import {
   type ChargeState,
+  type DeviceJudgement,
+  type JobExplanation,
   type JobFacts,
   type JobRules,
-  type JudgedBoard,
   jobChargeState,
   jobChargeStates,
   type LensProgress,
@@ -11,11 +12,11 @@ import {
   type OpenPoint,
   openPoints,
   type PartJudgement,
-  rejudgeBoard,
   worstChargeState,
 } from "@pale-cap/core";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 import { withOutbox } from "../outbox/fact";
+import { useJobJudgement } from "../workers/useJobJudgement";
 import { useAppSelector } from "./hooks";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
@@ -25,6 +26,10 @@ export interface JobView {
   readonly houseRules: HouseRuleValues;
   readonly rules: JobRules;
   readonly judgements: ReadonlyMap<string, PartJudgement>;
+  /** Verdicts on the parts that are no capacitors. */
+  readonly devices: ReadonlyMap<string, DeviceJudgement>;
+  /** What the fault model makes of it all; null while nothing speaks to it, or it is still being worked out. */
+  readonly explanation: JobExplanation | null;
   /** State of every energy store; `charge` is the worst of them. */
   readonly chargeStates: readonly ChargeState[];
   readonly charge: ChargeState;
@@ -69,12 +74,7 @@ export function JobProvider(props: {
   );
   const facts = useMemo(() => jobFacts(detail), [detail]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
-  const judged = useRef<JudgedBoard | null>(null);
-  const judgements = useMemo(() => {
-    const next = rejudgeBoard(judged.current, facts, rules.judgement);
-    judged.current = { board: facts, rules: rules.judgement, judgements: next };
-    return next;
-  }, [facts, rules]);
+  const { judgements, devices, explanation } = useJobJudgement(detail.job.id, facts, rules);
   const isDraining = useMemo(
     () => jobChargeState(facts, rules.charge, Date.now()).name === "draining",
     [facts, rules.charge],
@@ -84,19 +84,21 @@ export function JobProvider(props: {
     // A fact logged since the last tick must not lie in the future of the fold.
     const nowMilliseconds = Math.max(tick, Date.now());
     const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
-    const points = openPoints(facts, rules, nowMilliseconds, judgements);
+    const points = openPoints(facts, rules, nowMilliseconds, judgements, explanation);
     return {
       detail,
       facts,
       houseRules,
       rules,
       judgements,
+      devices,
+      explanation,
       chargeStates,
       charge: worstChargeState(chargeStates),
       progress: lensProgress(facts, rules, nowMilliseconds, judgements, points),
       openPoints: points,
       nowMilliseconds,
     };
-  }, [detail, facts, houseRules, rules, judgements, tick]);
+  }, [detail, facts, houseRules, rules, judgements, devices, explanation, tick]);
   return <JobContext.Provider value={view}>{props.children}</JobContext.Provider>;
 }

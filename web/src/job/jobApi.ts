@@ -19,6 +19,7 @@ import {
   type NewReading,
   type NewSigns,
   type NewTicks,
+  type OverruleRow,
   type Person,
   type PlanEdit,
   type PlanRow,
@@ -29,6 +30,8 @@ import {
   type SignRow,
   type StockedPart,
   type TickRow,
+  type ToldRuleChange,
+  type VerdictSummaryEdit,
 } from "@pale-cap/contract";
 import { api } from "../api/api";
 import { byId, type OnJob, patching, upsert, url } from "./patching";
@@ -48,11 +51,11 @@ export const jobApi = api.injectEndpoints({
       query: () => routes.houseRules.slice(1),
       providesTags: ["HouseRules"],
     }),
-    houseRuleChanges: build.query<readonly HouseRuleChange[], void>({
+    houseRuleChanges: build.query<readonly ToldRuleChange[], void>({
       query: () => routes.houseRuleChanges.slice(1),
       providesTags: ["HouseRules"],
     }),
-    changeHouseRule: build.mutation<HouseRuleChange, HouseRuleChange>({
+    changeHouseRule: build.mutation<ToldRuleChange, HouseRuleChange>({
       query: (body) => ({ url: routes.houseRuleChanges.slice(1), method: "POST", body }),
       invalidatesTags: ["HouseRules", "Bench"],
     }),
@@ -84,6 +87,14 @@ export const jobApi = api.injectEndpoints({
         ...detail,
         signs: rows.reduce((signs: readonly SignRow[], row) => upsert(signs, row, byId), detail.signs),
       })),
+    }),
+    logOverrule: build.mutation<OverruleRow, OnJob<OverruleRow>>({
+      query: ({ jobId, body }) => ({ url: url(routes.overrules, jobId), method: "POST", body }),
+      onQueryStarted: patching((detail, row) => ({ ...detail, overrules: upsert(detail.overrules, row, byId) })),
+    }),
+    editVerdictSummary: build.mutation<Job, OnJob<VerdictSummaryEdit>>({
+      query: ({ jobId, body }) => ({ url: url(routes.verdictSummary, jobId), method: "PUT", body }),
+      onQueryStarted: patching((detail, job) => ({ ...detail, job })),
     }),
     addEnergyStore: build.mutation<EnergyStoreRow, OnJob<NewEnergyStore>>({
       query: ({ jobId, body }) => ({ url: url(routes.energyStores, jobId), method: "POST", body }),
@@ -156,4 +167,5 @@ export const {
   useEditPlanMutation,
   useAcceptPointMutation,
   useHandOverMutation,
+  useEditVerdictSummaryMutation,
 } = jobApi;

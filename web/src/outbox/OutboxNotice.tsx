@@ -46,9 +46,14 @@ export function OutboxNotice() {
 
   function nameOf(fact: QueuedFact): string {
     if (fact.kind !== "reading")
-      return { signs: "A look", charge: "A charge entry", power: "A power entry", ticks: "A tick", return: "A count" }[
-        fact.kind
-      ];
+      return {
+        signs: "A look",
+        overrule: "An overrule",
+        charge: "A charge entry",
+        power: "A power entry",
+        ticks: "A tick",
+        return: "A count",
+      }[fact.kind];
     const { targetId, value, quantity } = fact.body;
     const name =
       detail.positions.find((one) => one.id === targetId)?.designator ??

@@ -4,6 +4,7 @@ import type {
   NewReading,
   NewSigns,
   NewTicks,
+  OverruleRow,
   PowerEventRow,
   TeardownReturnRow,
 } from "@pale-cap/contract";
@@ -18,6 +19,7 @@ interface FactOf<K extends string, B> {
 export type Fact =
   | FactOf<"reading", NewReading>
   | FactOf<"signs", NewSigns>
+  | FactOf<"overrule", OverruleRow>
   | FactOf<"charge", ChargeEventRow>
   | FactOf<"power", PowerEventRow>
   | FactOf<"ticks", NewTicks>
@@ -43,6 +45,8 @@ function laidOver(job: JobDetail, fact: QueuedFact): JobDetail {
       const rows = observations.map((one) => ({ ...common, ...one }));
       return { ...job, signs: rows.reduce((signs: JobDetail["signs"], row) => added(signs, row), job.signs) };
     }
+    case "overrule":
+      return { ...job, overrules: added(job.overrules, fact.body) };
     case "charge":
       return { ...job, chargeEvents: added(job.chargeEvents, fact.body) };
     case "power":

@@ -10,11 +10,12 @@ import { createSender } from "./sender";
 
 /** One request through the one api, so that the answer is laid into the cached job like any other. */
 async function send(dispatch: AppDispatch, fact: Fact): Promise<Problem | undefined> {
-  const { logReading, logSigns, logCharge, logPower, logTicks } = jobApi.endpoints;
+  const { logReading, logSigns, logOverrule, logCharge, logPower, logTicks } = jobApi.endpoints;
   const { jobId } = fact;
   const answers = {
     reading: () => fact.kind === "reading" && dispatch(logReading.initiate({ jobId, body: fact.body })),
     signs: () => fact.kind === "signs" && dispatch(logSigns.initiate({ jobId, body: fact.body })),
+    overrule: () => fact.kind === "overrule" && dispatch(logOverrule.initiate({ jobId, body: fact.body })),
     charge: () => fact.kind === "charge" && dispatch(logCharge.initiate({ jobId, body: fact.body })),
     power: () => fact.kind === "power" && dispatch(logPower.initiate({ jobId, body: fact.body })),
     ticks: () => fact.kind === "ticks" && dispatch(logTicks.initiate({ jobId, body: fact.body })),

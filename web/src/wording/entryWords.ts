@@ -27,7 +27,7 @@ export const partKindLabels: Readonly<Record<PartKind, string>> = {
   "heat-sink": "heat sink",
 };
 
-const classLabels = {
+export const classLabels = {
   gp: "general purpose",
   lowz: "low impedance",
   ultra: "very low impedance",

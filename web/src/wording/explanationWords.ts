@@ -1,4 +1,4 @@
-import type { CascadeCheck, Explanation } from "@pale-cap/core";
+import type { CascadeCheck, Explanation, JobExplanation } from "@pale-cap/core";
 import { symptomLabels } from "@pale-cap/core";
 import { listWords } from "./boardWords";
 
@@ -115,6 +115,12 @@ export function explanationSentences(explanation: Explanation, checks: readonly 
   const open = checks.filter((check) => check.state === "open").length;
   if (open > 0) sentences.push(`${open} thing${open === 1 ? " is" : "s are"} still to be checked beside it.`);
   return sentences.join(" ");
+}
+
+/** The verdict of a job as the model makes it; null while nothing explains anything. */
+export function summaryOf(explanation: JobExplanation | null): string | null {
+  const best = explanation?.ranking.explanations[0];
+  return explanation && best ? explanationSentences(best, explanation.checks) : null;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -166,6 +166,12 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
         text: `Of this bank, one lead of ${liftName} tells most.`,
         why: "A lifted lead settles one part; most is learnt where its chance lies nearest to even.",
       };
+    case "bank_known":
+      return {
+        title: "Neighbours that are known",
+        text: "Those of its bank that were read with a lead up are reckoned with as they are.",
+        why: "Their conductance is taken off the bank's reading; only the others can still hide something.",
+      };
     case "bank_series":
       return {
         title: "In series with its neighbours",

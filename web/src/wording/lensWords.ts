@@ -1,4 +1,5 @@
 import type { Lens, LensState, OpenPoint } from "@pale-cap/core";
+import { faultName, findingWords } from "./explanationWords";
 
 export const lensLabels: Readonly<Record<Lens, string>> = {
   intake: "Intake",
@@ -48,6 +49,12 @@ export function openPointWords(point: OpenPoint): string {
       return "A fuse blew or a breaker tripped, and no short test without a short is logged since.";
     case "earth_screws_missing":
       return `${subject} earth screw${subject === "1" ? "" : "s"} not back in.`;
+    case "device_bad":
+      return `${subject} reads bad, and no later reading says otherwise.`;
+    case "finding_unexplained":
+      return `Not explained: ${findingWords(subject)}.`;
+    case "check_open":
+      return `Not checked: ${faultName(subject)}.`;
     case "not_put_back":
       return `${subject} step${subject === "1" ? "" : "s"} of taking apart not closed again.`;
   }

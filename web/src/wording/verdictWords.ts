@@ -1,3 +1,4 @@
+import type { TurnedVerdict } from "@pale-cap/contract";
 import type { VerdictWord } from "@pale-cap/core";
 
 export const verdictLabels: Readonly<Record<VerdictWord, string>> = {
@@ -7,3 +8,8 @@ export const verdictLabels: Readonly<Record<VerdictWord, string>> = {
   cannot_tell: "cannot tell",
   not_measured: "not measured",
 };
+
+/** A verdict that a changed rule turned: what it was and what it is. */
+export function turnedWords({ designator, before, after }: TurnedVerdict): string {
+  return `${designator} ${verdictLabels[before]} → ${verdictLabels[after]}`;
+}

@@ -102,7 +102,7 @@ describe("wording", () => {
       readingIds: [],
     };
     const { text } = ledgerLine(entry, "C14", ["C15", "C16"]);
-    expect(text).toContain("C15 and C16 could hide it: lift one lead of C14.");
+    expect(text).toContain("C15 and C16 could hide it.");
     expect(text).not.toContain("Infinity");
   });
 

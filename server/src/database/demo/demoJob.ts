@@ -86,8 +86,18 @@ export interface DemoCharge {
 export interface DemoReading {
   readonly minutesAgo: number;
   readonly at: string;
-  readonly quantity: "esr" | "capacitance" | "dc_voltage" | "ripple_voltage" | "voltage_loss";
-  readonly value: number;
+  readonly quantity:
+    | "esr"
+    | "capacitance"
+    | "dc_voltage"
+    | "ripple_voltage"
+    | "voltage_loss"
+    | "resistance"
+    | "diode_drop";
+  /** null: it read open. */
+  readonly value: number | null;
+  /** Pins, on parts that have more than two, and wherever a test names them. */
+  readonly pins?: string;
   readonly state?: "in_circuit" | "lead_lifted" | "out";
   readonly hertz?: number;
   readonly loadAmps?: number;
@@ -119,8 +129,18 @@ export function net(
   section: NetValues["section"],
   nominalVolts: number | null,
   fullLoadAmps: number | null = null,
+  /** Key of the net that this one is filtered from, with the choke between. */
+  behind?: { readonly key: string; readonly henrys: number; readonly ohms: number },
 ): NetValues {
-  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null, network: null };
+  const network = behind
+    ? {
+        arrangement: "parallel" as const,
+        behindNetId: behind.key,
+        chokeHenrys: behind.henrys,
+        chokeOhms: behind.ohms,
+      }
+    : null;
+  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null, network };
 }
 
 /** ESR and capacitance of one part, as two readings. */

@@ -1,5 +1,5 @@
 import { foldHouseRules, photoLimits } from "@pale-cap/contract";
-import { rankReplacements, replacementRequirement, seededRandom } from "@pale-cap/core";
+import { overRangeCode, rankReplacements, replacementRequirement, seededRandom } from "@pale-cap/core";
 import type { Transaction } from "sequelize";
 import sharp from "sharp";
 import { saveBlob } from "../../records/blobStore";
@@ -102,6 +102,7 @@ async function writeClosedJobs(
 /** Writes one demo job row by row; keeps the ids that later rows refer to. */
 class DemoWriter {
   private readonly netIds = new Map<string, string>();
+  private readonly otherIds = new Map<string, string>();
   private readonly positions = new Map<string, PositionRow>();
   private readonly parts = new Map<string, FittedPartDbRow>();
   private readonly nets = new Map<string, NetRow>();
@@ -183,7 +184,10 @@ class DemoWriter {
     for (const [key, values] of Object.entries(demo.nets)) {
       const id = this.id();
       this.netIds.set(key, id);
-      const row = { ...values, id, boardId, lineageId: id, version: 1, deletedAt: null } as NetRow;
+      const { network } = values;
+      const behindNetId = network?.behindNetId ? (this.netIds.get(network.behindNetId) ?? null) : null;
+      const linked = network && { ...network, behindNetId };
+      const row = { ...values, network: linked, id, boardId, lineageId: id, version: 1, deletedAt: null } as NetRow;
       this.nets.set(id, row);
       await this.models.nets.create(row, { transaction });
     }
@@ -223,6 +227,7 @@ class DemoWriter {
     }
     for (const [at, kind, left, top, width, depth, height] of demo.outlines) {
       const id = this.id();
+      this.otherIds.set(at, id);
       await this.models.positions.create(
         {
           id,
@@ -351,23 +356,25 @@ class DemoWriter {
 
   private async writeReadings(readings: readonly DemoReading[]): Promise<void> {
     for (const reading of readings) {
-      const position = this.positions.get(reading.at);
+      const positionId = this.positions.get(reading.at)?.id ?? this.otherIds.get(reading.at);
       const netId = [...this.nets.values()].find((one) => one.name === reading.at)?.id;
       const measuredAt = this.ago(reading.minutesAgo);
       await this.models.readings.create(
         {
           id: this.id(),
           jobId: this.jobId,
-          targetKind: position ? "part" : "rail",
-          targetId: position?.id ?? (netId as string),
-          fittedPartId: position ? (this.parts.get(reading.at)?.id ?? null) : null,
+          targetKind: positionId ? "part" : "rail",
+          targetId: positionId ?? (netId as string),
+          fittedPartId: this.parts.get(reading.at)?.id ?? null,
           quantity: reading.quantity,
           value: reading.value,
+          coarseCode: reading.value === null ? overRangeCode : null,
+          terminals: reading.pins ?? null,
           circuitState: reading.state ?? null,
           frequencyHertz: reading.hertz ?? null,
           temperatureCelsius: null,
-          isPowered: !position,
-          loadAmps: position ? null : (reading.loadAmps ?? 0),
+          isPowered: !positionId,
+          loadAmps: positionId ? null : (reading.loadAmps ?? 0),
           rig: {
             isIsolationTransformer: false,
             isSeriesLamp: false,

@@ -9,6 +9,7 @@ import { dayText, logTime, momentText, moneyText } from "../../ui/times";
 import { signLabels } from "../../wording/boardWords";
 import { cautions } from "../../wording/cautions";
 import { chargeWords } from "../../wording/chargeWords";
+import { summaryOf } from "../../wording/explanationWords";
 import { openPointWords } from "../../wording/lensWords";
 import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./report.module.css";
@@ -16,8 +17,9 @@ import { useReportRows } from "./useReportRows";
 
 /** The job on paper: complaint, findings with readings before and after, parts, proof, cautions, warranty. */
 export function Report() {
-  const { detail, facts, openPoints, charge, nowMilliseconds } = useJob();
+  const { detail, facts, openPoints, charge, explanation, nowMilliseconds } = useJob();
   const { job } = detail;
+  const summary = job.verdictSummary ?? summaryOf(explanation);
   const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
   return (
     <article className={classes.sheet}>
@@ -52,6 +54,12 @@ export function Report() {
         {job.symptomNote && <p className={classes.soft}>{job.symptomNote}</p>}
         {job.customerName && <p className={classes.soft}>For {job.customerName}.</p>}
       </section>
+      {summary && (
+        <section>
+          <h2>Verdict</h2>
+          <p>{summary}</p>
+        </section>
+      )}
       <Findings />
       <Parts />
       <Proof />
@@ -109,6 +117,11 @@ function Findings() {
                 </td>
                 <td className={classes.verdict}>
                   <VerdictGlyph verdict={row.verdict} size={13} /> {verdictLabels[row.verdict]}
+                  {row.overruled && (
+                    <div>
+                      by hand: {row.overruled.reason}; from the readings {verdictLabels[row.overruled.computed]}
+                    </div>
+                  )}
                 </td>
                 <td>{row.isReplaced ? <Quantity value={row.after.esr} unit="Ω" /> : "stays in"}</td>
                 <td>{row.isReplaced ? <Quantity value={row.after.capacitance} unit="F" isMarking /> : ""}</td>

@@ -25,6 +25,8 @@ export interface ReportRow {
   readonly volts: number | null;
   readonly seen: readonly VisualSign[];
   readonly verdict: VerdictWord;
+  /** What the readings alone came to, and why a person decided otherwise; null where nobody did. */
+  readonly overruled: { readonly computed: VerdictWord; readonly reason: string } | null;
   readonly before: Values;
   readonly after: Values;
   readonly isReplaced: boolean;
@@ -48,6 +50,10 @@ export function useReportRows(): readonly ReportRow[] {
             volts: found.ratedVolts,
             seen: visualSigns.filter((sign) => signs[sign] === "seen"),
             verdict: judgement.verdict,
+            overruled: judgement.overrule && {
+              computed: judgement.computedVerdict,
+              reason: judgement.overrule.reason,
+            },
             before: valuesOf(facts, found.id),
             after: isReplaced ? valuesOf(facts, current.id) : { esr: null, capacitance: null },
             isReplaced,

@@ -1,7 +1,8 @@
 import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
-import { type HouseRule, type HouseRuleKey, houseRules, ruleProblem } from "@pale-cap/contract";
+import { type HouseRule, type HouseRuleKey, houseRules, type RuleEffect, ruleProblem } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
 import { useState } from "react";
+import { Link } from "react-router";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import {
@@ -12,6 +13,7 @@ import {
 } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { momentText } from "../../ui/times";
+import { turnedWords } from "../../wording/verdictWords";
 import classes from "./houseRules.module.css";
 import { KitEditor } from "./KitEditor";
 
@@ -55,7 +57,7 @@ export function HouseRulesScreen() {
 function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly value: unknown }) {
   const rule = houseRules[ruleKey] as HouseRule<unknown>;
   const personId = useAppSelector((state) => state.bench.personId);
-  const [change, { error, isLoading }] = useChangeHouseRuleMutation();
+  const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
   const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);
   const store = (next: unknown) =>
     void change({
@@ -81,6 +83,7 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
           </Button>
         )}
         <ProblemNote problem={asProblem(error)} />
+        {changed && ruleKey.startsWith("judge.") && <Effects effects={changed.effects} />}
       </div>
       <div className={classes.why}>
         {rule.why}. <span className={classes.source}>Source: {rule.source}.</span>
@@ -147,6 +150,26 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
   );
 }
 
+/** The verdicts on open jobs that a change turned. */
+function Effects({ effects }: { readonly effects: readonly RuleEffect[] }) {
+  if (effects.length === 0) return <p className={classes.effects}>Open jobs judged anew: no verdict turned.</p>;
+  return (
+    <div className={classes.effects}>
+      Open jobs judged anew:
+      <ul>
+        {effects.map((one) => (
+          <li key={one.jobId}>
+            <Link to={`/jobs/${one.jobId}/judge`}>
+              {one.jobNumber} {one.jobName}
+            </Link>
+            : {one.turned.map(turnedWords).join("; ")}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 /** What was changed when and by whom, newest first. */
 function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly rule: HouseRule<unknown> }) {
   const { data: changes = [] } = useHouseRuleChangesQuery();
@@ -164,6 +187,7 @@ function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly r
             {momentText(one.changedAt)}:{" "}
             {one.value === null ? `back to ${words(rule, rule.value)}` : words(rule, one.value)}
             {one.personId && `, ${people.find((person) => person.id === one.personId)?.name ?? "somebody"}`}
+            {one.effects.length > 0 && <Effects effects={one.effects} />}
           </li>
         ))}
       </ul>

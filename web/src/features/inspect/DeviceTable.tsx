@@ -15,11 +15,12 @@ import classes from "./inspect.module.css";
 import { NetSelect } from "./NetSelect";
 import { useRemovePosition } from "./useRemovePosition";
 
-const heads = ["Part", "Kind", "Section or rail", "Width", "Depth", "Tall", "x mm", "y mm", ""];
+const heads = ["Part", "Kind", "Section or rail", "Marked", "Width", "Depth", "Tall", "x mm", "y mm", ""];
 
 const sortKeys: Readonly<Record<string, (position: Position) => SortKey>> = {
   Part: (position) => position.designator,
   Kind: (position) => partKindLabels[position.kind],
+  Marked: (position) => position.markedOhms,
   Width: (position) => position.outlineWidthMetres,
   Depth: (position) => position.outlineDepthMetres,
   Tall: (position) => position.outlineHeightMetres,
@@ -110,6 +111,20 @@ export function DeviceTable() {
                       })
                     }
                   />
+                </td>
+                <td data-unit="Ω">
+                  {(position.kind === "resistor" || position.kind === "ntc") && (
+                    <QuantityInput
+                      label={`${designator}, marked resistance`}
+                      isLabelHidden
+                      isCompact
+                      size="xs"
+                      unit="Ω"
+                      limits={[0.0001, 100e6]}
+                      value={position.markedOhms}
+                      onCommit={(markedOhms) => change(id, { markedOhms })}
+                    />
+                  )}
                 </td>
                 {size("outlineWidthMetres", "width", boardLimits.lengthMetres)}
                 {size("outlineDepthMetres", "depth", boardLimits.lengthMetres)}

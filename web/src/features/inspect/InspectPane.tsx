@@ -17,6 +17,7 @@ import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { useSubmit } from "../../outbox/useSubmit";
+import { RailNetworks } from "../../rails/RailNetworks";
 import { RailTable } from "../../rails/RailTable";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
@@ -50,6 +51,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
         </p>
       )}
       <RailTable title="Rails" />
+      <RailNetworks />
       <BoardForm />
       <BoardTypeCard />
       <BoardTypePapersCard />

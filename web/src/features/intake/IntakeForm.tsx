@@ -1,4 +1,4 @@
-import { Button, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
@@ -120,6 +120,12 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
               error={form.errors.deviceAgeYears as string | undefined}
             />
           </div>
+          <Checkbox
+            mt="xs"
+            label="A known-good unit, measured so that others of its board type can be held against it"
+            checked={form.values.intakeDetails.isKnownGood}
+            onChange={(event) => setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })}
+          />
         </Part>
         <Part title="Complaint">
           <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />

@@ -1,24 +1,17 @@
-import { type CascadeCheck, deviceProfiles, type Explanation, faultEvidence, overVoltageCheck } from "@pale-cap/core";
-import { useMemo } from "react";
+import { type CascadeCheck, type Explanation, overVoltageCheck } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { cautions } from "../../wording/cautions";
-import { explanationSentences, faultName, faultTest, findingWords } from "../../wording/explanationWords";
-import { useFaultRanking } from "../../workers/useFaultRanking";
+import { faultName, faultTest, findingWords } from "../../wording/explanationWords";
 import classes from "./judge.module.css";
 
 const shownExplanations = 3;
 
 /** Which faults together explain everything, what they leave over, and what is to be checked because of them. */
 export function FaultsCard() {
-  const { detail, facts, judgements, rules } = useJob();
-  const evidence = useMemo(() => faultEvidence(facts, judgements, rules), [facts, judgements, rules]);
-  // Until somebody says how it is built: as its kind of device mostly is.
-  const { deviceKind, intakeDetails } = detail.job;
-  const topology = intakeDetails.topology ?? deviceProfiles[deviceKind].topologies[0] ?? null;
-  const answer = useFaultRanking(topology, evidence);
-  const best = answer?.explanations[0];
+  const { explanation: answer } = useJob();
+  const best = answer?.ranking.explanations[0];
   if (!answer || !best) {
     return (
       <Part title="What explains it">
@@ -31,9 +24,8 @@ export function FaultsCard() {
   return (
     <>
       <Part title="What explains it" aside={<span className={classes.soft}>sets of faults, likeliest first</span>}>
-        <p className={classes.story}>{explanationSentences(best, answer.checks)}</p>
         <ol className={classes.explanations}>
-          {answer.explanations.slice(0, shownExplanations).map((one) => (
+          {answer.ranking.explanations.slice(0, shownExplanations).map((one) => (
             <ExplanationLine key={one.faults.join()} explanation={one} />
           ))}
         </ol>

@@ -1,40 +1,57 @@
 import { drainClues, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane, Part } from "../../ui/Pane";
 import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
-import { ledgerLine, weightWords } from "../../wording/ledgerWords";
 import { verdictLabels } from "../../wording/verdictWords";
+import { DeviceLedger, DeviceOverview } from "./DeviceVerdicts";
 import { FaultsCard } from "./FaultsCard";
 import classes from "./judge.module.css";
+import { Ledger } from "./Ledger";
+import { OverruleCard } from "./OverruleCard";
+import { RuleNote } from "./RuleNote";
+import { SummaryCard } from "./SummaryCard";
 
 /** The verdicts of the board, and under a selected part everything that speaks for and against it. */
 export function JudgePane() {
-  const { detail, judgements, houseRules } = useJob();
+  const { detail, judgements, devices, houseRules } = useJob();
   const position = useSelectedPosition();
   const judgement = position ? judgements.get(position.id) : undefined;
+  const device = position ? devices.get(position.id) : undefined;
+  const verdict = judgement?.verdict ?? device?.verdict;
   return (
     <Pane
       title={
-        position && judgement ? (
+        position && verdict ? (
           <span className={classes.head}>
             <span className={classes.designator}>{position.designator}</span>
-            <VerdictGlyph verdict={judgement.verdict} size={24} /> {verdictLabels[judgement.verdict]}
+            <VerdictGlyph verdict={verdict} size={24} /> {verdictLabels[verdict]}
           </span>
         ) : (
           "Verdicts"
         )
       }
-      note={judgement ? <Chances judgement={judgement} /> : <Counts />}
+      note={judgement ? <Chances judgement={judgement} /> : device ? "By its standard tests." : <Counts />}
     >
+      <RuleNote />
+      {!judgement && !device && <SummaryCard />}
       {position && judgement && (
         <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
       )}
+      {position && judgement && (
+        <OverruleCard key={position.id} judgement={judgement} designator={position.designator} />
+      )}
+      {position && device && <DeviceLedger judgement={device} />}
       <FaultsCard />
       <DrainFindings />
       <Overview />
+      <DeviceOverview />
+      <p className={classes.soft}>
+        <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
+      </p>
       <p className={classes.soft}>
         School “{houseRules["judge.school"]}”;{" "}
         {houseRules["judge.inCircuit"] === "condemn_only"
@@ -87,6 +104,7 @@ function Chances({ judgement }: { readonly judgement: PartJudgement }) {
     <>
       failed {percent(judgement.failedProbability)}, worn or worse {percent(judgement.wornProbability)}
       {judgement.mustReplace && <strong>; goes out in any case</strong>}
+      {judgement.overrule && <strong>; computed {verdictLabels[judgement.computedVerdict]}, overruled</strong>}
     </>
   );
 }
@@ -102,61 +120,6 @@ function Counts() {
         .map(([word, count]) => `${count} ${verdictLabels[word]}`)
         .join(", ") || "Nothing on the board yet."}
     </>
-  );
-}
-
-function Ledger(props: {
-  readonly judgement: PartJudgement;
-  readonly designator: string;
-  readonly neighbours: readonly string[];
-}) {
-  return (
-    <Part title="What speaks for and against it">
-      <ul className={classes.ledger}>
-        {props.judgement.ledger.map((entry) => {
-          const line = ledgerLine(entry, props.designator, props.neighbours);
-          return (
-            <li key={entry.kind + entry.code}>
-              <div className={classes.lineHead}>
-                <strong>{line.title}</strong>
-                {entry.weight !== null && <Weight weight={entry.weight} />}
-              </div>
-              <div>{line.text}</div>
-              {(line.why || entry.weight !== null) && (
-                <details className={classes.why}>
-                  <summary>why</summary>
-                  {line.why}
-                  {entry.weight !== null && (
-                    <>
-                      {" "}
-                      {weightWords(entry.weight)}: {entry.weight >= 0 ? "+" : "−"}
-                      {Math.abs(entry.weight).toFixed(1)} in the log-odds of “failed”.
-                    </>
-                  )}
-                </details>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-    </Part>
-  );
-}
-
-/** Weight as a bar to the right (against the part) or to the left (for it). */
-function Weight({ weight }: { readonly weight: number }) {
-  const length = Math.min(Math.abs(weight) / 6, 1) * 34;
-  return (
-    <svg viewBox="-36 0 72 12" width="72" height="12" role="img" aria-label={weightWords(weight)}>
-      <path d="M0 0V12" stroke="var(--ink-soft)" />
-      <rect
-        x={weight > 0 ? 0 : -length}
-        y="3"
-        width={length}
-        height="6"
-        fill={weight > 0 ? "var(--failed)" : "var(--sound)"}
-      />
-    </svg>
   );
 }
 

@@ -1,0 +1,53 @@
+import { explainJob, type JobExplanation } from "../faults/explainJob";
+import { type JudgedBoard, rejudgeBoard } from "../judgement/judgeBoard";
+import { type DeviceJudgement, judgeDevices } from "../judgement/judgeDevice";
+import type { PartJudgement } from "../judgement/verdict";
+import type { Reading } from "../readings/reading";
+import type { JobFacts, JobRules } from "./jobFacts";
+
+/** Everything that is judged on a job. */
+export interface JobJudgement {
+  readonly judgements: ReadonlyMap<string, PartJudgement>;
+  readonly devices: ReadonlyMap<string, DeviceJudgement>;
+  readonly explanation: JobExplanation | null;
+}
+
+/** What changed on a job since it was last told: whole facts where they changed, readings one by one. */
+export interface JobChange {
+  readonly facts: Partial<Omit<JobFacts, "readings">>;
+  readonly rules: JobRules | null;
+  readonly addedReadings: readonly Reading[];
+  readonly removedReadingIds: readonly string[];
+}
+
+/** Judges one job over its life, each time from what it knew before. */
+export class JobJudge {
+  private readings: readonly Reading[] = [];
+  private judged: JudgedBoard | null = null;
+
+  /** @param facts as they stand, with all readings */
+  constructor(
+    private facts: JobFacts,
+    private rules: JobRules,
+  ) {
+    this.readings = facts.readings;
+  }
+
+  /** Lays a change over what is known; what did not change keeps its identity, so that only touched banks are judged. */
+  take(change: JobChange): void {
+    const { facts, rules, addedReadings, removedReadingIds } = change;
+    if (addedReadings.length > 0 || removedReadingIds.length > 0) {
+      const removed = new Set(removedReadingIds);
+      this.readings = [...this.readings.filter((one) => !removed.has(one.id)), ...addedReadings];
+    }
+    this.facts = { ...this.facts, ...facts, readings: this.readings };
+    this.rules = rules ?? this.rules;
+  }
+
+  judge(): JobJudgement {
+    const { facts, rules } = this;
+    const judgements = rejudgeBoard(this.judged, facts, rules.judgement);
+    this.judged = { board: facts, rules: rules.judgement, judgements };
+    return { judgements, devices: judgeDevices(facts), explanation: explainJob(facts, judgements, rules) };
+  }
+}

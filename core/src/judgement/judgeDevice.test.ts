@@ -1,0 +1,91 @@
+import { describe, expect, it } from "vitest";
+import { sampleNet, samplePosition, sampleReading } from "../../testing/sampleJob";
+import type { BoardPosition } from "../board/board";
+import type { Reading } from "../readings/reading";
+import { judgeDevice } from "./judgeDevice";
+
+function judge(kind: BoardPosition["kind"], readings: readonly Reading[], more: Partial<BoardPosition> = {}) {
+  const position = samplePosition("X1", { kind, ...more });
+  return judgeDevice(position, { positions: [position], nets: [sampleNet()], readings });
+}
+const read = (terminals: string | null, value: number | null, more: Partial<Reading> = {}) =>
+  sampleReading("X1", {
+    fittedPartId: null,
+    quantity: "resistance",
+    value,
+    coarseCode: value === null ? "over_range" : null,
+    terminals,
+    circuitState: "in_circuit",
+    frequencyHertz: null,
+    ...more,
+  });
+const drop = (terminals: string, value: number | null, more: Partial<Reading> = {}) =>
+  read(terminals, value, { quantity: "diode_drop", ...more });
+const live = (terminals: string, value: number) => read(terminals, value, { quantity: "dc_voltage", isPowered: true });
+
+describe("judgeDevice", () => {
+  it("clears a whole fuse, and says what that does not clear", () => {
+    expect(judge("fuse", [read("1,2", 0.2)])).toMatchObject({ verdict: "sound", traps: ["fuse_clears_nothing"] });
+    expect(judge("fuse", [read("1,2", null)])?.verdict).toBe("failed");
+    expect(judge("fuse", [])?.verdict).toBe("not_measured");
+  });
+  it("wants all four diodes of a bridge, and looks downstream where only across is wrong", () => {
+    const four = ["L,+", "N,+", "-,L", "-,N"].map((pins) => drop(pins, 0.52));
+    expect(judge("bridge", four.slice(1))?.verdict).toBe("cannot_tell");
+    expect(judge("bridge", [...four, drop("+,-", null)])?.verdict).toBe("sound");
+    const across = judge("bridge", [...four, drop("+,-", 0.4)]);
+    expect([across?.verdict, across?.traps]).toEqual(["cannot_tell", ["across_points_downstream"]]);
+    expect(judge("bridge", [...four.slice(1), drop("L,+", 0.01)])?.verdict).toBe("failed");
+  });
+  it("does not take a charging capacitor for a shorted rectifier, and does take one once it is up", () => {
+    const half = [drop("A,K", 0.45), drop("K,A", 1.2)];
+    expect(judge("diode", half)).toMatchObject({ verdict: "cannot_tell", traps: ["charging_capacitor"] });
+    expect(judge("diode", [drop("A,K", 0.45), drop("K,A", 1.2, { circuitState: "lead_lifted" })])?.verdict).toBe(
+      "failed",
+    );
+    expect(judge("diode", [drop("A,K", 0.45), drop("K,A", null)])?.verdict).toBe("sound");
+    // The second half of a dual one counts as soon as it was read.
+    expect(judge("diode", [drop("A,K", 0.45), drop("K,A", null), drop("A2,K", 0.02)])?.verdict).toBe("failed");
+  });
+  it("tests a transistor three ways, and condemns neither of two in parallel", () => {
+    const three = [read("D,S", 3e6), read("G,S", 9e3), read("D,G", 5e6)];
+    expect(judge("transistor", three)?.verdict).toBe("sound");
+    expect(judge("transistor", three.slice(1))?.verdict).toBe("cannot_tell");
+    expect(judge("transistor", [read("D,S", 0.4), ...three.slice(1)])?.verdict).toBe("failed");
+    const [one, two] = [samplePosition("X1", { kind: "transistor" }), samplePosition("X2", { kind: "transistor" })];
+    const board = { positions: [one, two], nets: [sampleNet()], readings: [read("D,S", 0.4)] };
+    expect(judgeDevice(one, board)).toMatchObject({ verdict: "cannot_tell", traps: ["short_may_be_parallel"] });
+    const lifted = { ...board, readings: [read("D,S", 0.4, { circuitState: "lead_lifted" })] };
+    expect(judgeDevice(one, lifted)?.verdict).toBe("failed");
+  });
+  it("holds a resistor against its marking: high is bad, low in circuit may be a neighbour", () => {
+    const shunt = (value: number | null, more: Partial<Reading> = {}) =>
+      judge("resistor", [read("1,2", value, more)], { markedOhms: 0.33 })?.verdict;
+    expect([shunt(0.34), shunt(null), shunt(0.6)]).toEqual(["sound", "failed", "failed"]);
+    expect([shunt(0.1), shunt(0.1, { circuitState: "out" })]).toEqual(["cannot_tell", "failed"]);
+    expect(judge("resistor", [read("1,2", 22)])).toMatchObject({ verdict: "cannot_tell", traps: ["needs_marking"] });
+  });
+  it("judges a supply by its least and most together, never by one", () => {
+    const cold = read("VCC,GND", 20e3);
+    const only = judge("ic", [cold, live("VCC,GND most", 14)]);
+    expect([only?.verdict, only?.traps]).toEqual(["cannot_tell", ["needs_least_and_most"]]);
+    expect(judge("ic", [cold, live("VCC,GND least", 13.6), live("VCC,GND most", 14)])?.verdict).toBe("sound");
+    expect(judge("ic", [cold, live("VCC,GND least", 7.5), live("VCC,GND most", 16)])?.traps).toContain("pulses");
+    const regulator = (least: number) =>
+      judge("regulator", [read("OUT,GND", 400), live("OUT,GND least", least), live("OUT,GND most", 12.1)])?.verdict;
+    expect([regulator(11.9), regulator(10.9)]).toEqual(["sound", "failed"]);
+  });
+  it("takes a coupler's lamp, a ring tester and a finger on a fan", () => {
+    expect(judge("optocoupler", [drop("A,K", 1.1)])?.verdict).toBe("sound");
+    expect(judge("optocoupler", [drop("A,K", 1.1), read("C,E", null)])?.verdict).toBe("failed");
+    const rings = (coarseCode: Reading["coarseCode"]) =>
+      read("rings", null, { quantity: "tester_band", coarseCode, circuitState: "out" });
+    expect(judge("transformer", [read("1,2", 0.8), rings("band_bad")])?.verdict).toBe("failed");
+    const felt = (coarseCode: Reading["coarseCode"]) => read(null, null, { quantity: "observation", coarseCode });
+    expect([judge("fan", [felt("turns_hard")])?.verdict, judge("fan", [felt("turns_freely")])?.verdict]).toEqual([
+      "failed",
+      "sound",
+    ]);
+    expect(judge("connector", [])).toBeNull();
+  });
+});

@@ -1,0 +1,71 @@
+import { Button, Textarea } from "@mantine/core";
+import { useState } from "react";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import { useEditVerdictSummaryMutation } from "../../job/jobApi";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { summaryOf } from "../../wording/explanationWords";
+import classes from "./judge.module.css";
+
+/** The verdict of the job in two or three sentences: made from the model, or in a person's own words. */
+export function SummaryCard() {
+  const { detail, explanation } = useJob();
+  const { job } = detail;
+  const [edit, { error, isLoading }] = useEditVerdictSummaryMutation();
+  const [draft, setDraft] = useState<string | null>(null);
+  const generated = summaryOf(explanation);
+  const shown = job.verdictSummary ?? generated;
+  const store = async (text: string | null) => {
+    const answer = await edit({ jobId: job.id, body: { writeId: newId(), version: job.version, text } });
+    if (!("error" in answer)) setDraft(null);
+  };
+  if (shown === null && draft === null) return null;
+  return (
+    <Part
+      title="Verdict of the job"
+      aside={
+        draft === null && (
+          <Button size="compact-sm" onClick={() => setDraft(shown ?? "")}>
+            In other words
+          </Button>
+        )
+      }
+    >
+      {draft === null ? (
+        <p className={classes.story}>{shown}</p>
+      ) : (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void store(draft.trim() === "" || draft.trim() === generated ? null : draft);
+          }}
+        >
+          <Textarea
+            aria-label="Verdict of the job"
+            value={draft}
+            autosize
+            minRows={3}
+            maxLength={2000}
+            onChange={(event) => setDraft(event.currentTarget.value)}
+          />
+          <div className={classes.acts}>
+            <Button type="submit" variant="filled" loading={isLoading}>
+              Keep
+            </Button>
+            <Button onClick={() => setDraft(null)}>Leave it</Button>
+          </div>
+        </form>
+      )}
+      {job.verdictSummary !== null && draft === null && (
+        <p className={classes.soft}>
+          Written by hand. {generated ? `From the readings it would say: ${generated}` : ""}{" "}
+          <button type="button" className={classes.linkLike} onClick={() => void store(null)}>
+            Back to that
+          </button>
+        </p>
+      )}
+      <ProblemNote problem={asProblem(error)} />
+    </Part>
+  );
+}
