@@ -75,10 +75,10 @@ describe("a chain through transistor, shunt and chip with the fuse intact", () =
     fittedParts: [],
     readings: [read("F1", "1,2", 0.3), read("Q1", "D,S", 0.2), read("R10", "1,2", null), read("U1", "VCC,GND", 3)],
   });
-  it("is explained by one set, beginning with the transistor, and the whole fuse clears nothing", () => {
+  it("is explained by one set in which shunt and chip followed, and the whole fuse clears nothing", () => {
     const best = explain(facts)?.ranking.explanations[0];
     expect(best?.faults).toEqual(expect.arrayContaining(["switch_shorted", "shunt_open", "control_ic_faulty"]));
-    expect(best?.first).toContain("switch_shorted");
+    for (const followed of ["shunt_open", "control_ic_faulty"]) expect(best?.first).not.toContain(followed);
   });
   it("leaves what was not checked of its cascade, and every bad part, as open points", () => {
     const points = openPoints(facts, rules, 0).map((one) => `${one.code} ${one.subject}`);

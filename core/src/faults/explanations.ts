@@ -25,7 +25,8 @@ export interface FaultRanking {
   readonly probabilities: ReadonlyMap<string, number>;
 }
 
-export const largestExplanation = 4;
+/** Fewer faults allow larger sets in the same time: a chain with two independent faults has six. */
+const largestOfCount = (count: number) => (count <= 16 ? 6 : count <= 22 ? 5 : 4);
 const explainedFrom = 0.3;
 const contradictedFrom = 0.7;
 const keptExplanations = 8;
@@ -37,9 +38,10 @@ const keptExplanations = 8;
  *     P(seen | set) = 1 - (1 - leak) product over faults of the set (1 - shows)            (noisy or)
  *     P(fault | causes) = 1 - (1 - prior) product over its causes present (1 - link)
  *
- * Exact over all sets of up to four faults that show something seen or are linked to one that does. A fault that stands
+ * Exact over all sets of up to four faults (five or six where few take part) that show something seen or are linked to one
+ * that does. A fault that stands
  * apart from all of these is independent of them: its chance follows by itself, odds = prior odds x product over findings
- * not seen of (1 - shows). Five independent faults at once are left out; cascades of more are found by their check list.
+ * not seen of (1 - shows). Larger sets are left out; cascades of more are found by their check list.
  * Where nothing was seen, all faults take part. Priors and likelihoods are rough.
  *
  * @throws {OutOfRangeError} no faults
@@ -75,6 +77,7 @@ function relevantFaults(knowledge: FaultKnowledge, evidence: FaultEvidence): Fau
 
 function rankAll(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultRanking {
   const count = knowledge.length;
+  const largestExplanation = largestOfCount(count);
   const findings = [...evidence];
   const indexOf = new Map(knowledge.map((fault, n) => [fault.code, n]));
   // Logs of 1 - shows for each fault and finding, and of 1 - link from each fault to those that it takes along.
@@ -114,8 +117,8 @@ function rankAll(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultRanki
     return log;
   };
 
-  // Sets lie flat, four places each and -1 behind the last fault: twenty thousand of them are made at every reading.
-  const most = setCount(count);
+  // Sets lie flat, so many places each and -1 behind the last fault: some ten thousand are made at every reading.
+  const most = setCount(count, largestExplanation);
   const sets = new Int32Array(most * largestExplanation).fill(-1);
   const logs = new Float64Array(most);
   let made = 0;
@@ -164,8 +167,8 @@ function rankAll(knowledge: FaultKnowledge, evidence: FaultEvidence): FaultRanki
   };
 }
 
-/** How many sets of one to four there are of so many faults. */
-function setCount(count: number): number {
+/** How many sets there are of one fault up to the largest, of so many faults. */
+function setCount(count: number, largestExplanation: number): number {
   let [sum, choose] = [0, 1];
   for (let size = 1; size <= largestExplanation; size++) {
     choose = (choose * (count - size + 1)) / size;

@@ -6,7 +6,7 @@ import type { BaselineValue } from "./baselineLikelihood";
 import { judgeBoard } from "./judgeBoard";
 import type { JudgementRules, PartJudgement } from "./verdict";
 
-const rules = sampleRules.judgement;
+const rules = { ...sampleRules.judgement, failedFromRatio: 0.5 };
 /** One part alone on its net. */
 const alone = (readings: readonly Reading[], more: Partial<JobFacts> = {}) =>
   judged({ positions: [samplePosition("C1")], fittedParts: [samplePart("C1")], readings, ...more });

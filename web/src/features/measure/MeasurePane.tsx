@@ -89,6 +89,16 @@ export function MeasurePane() {
             a bad part.
           </>
         )}
+        {detail.baseline
+          .filter((one) => one.designator === position.designator)
+          .map((one) => (
+            <div key={`${one.isInCircuit} ${one.frequencyHertz}`}>
+              {one.isKnownGood ? "A known-good board" : "Sound parts of this board type"} (
+              {one.unitCount === 1 ? "one unit" : `${one.unitCount} units`}) read{" "}
+              <Quantity value={one.typical} unit="Ω" /> {one.isInCircuit ? "in circuit" : "out of circuit"} at{" "}
+              <Quantity value={one.frequencyHertz} unit="Hz" />.
+            </div>
+          ))}
       </div>
       <ReadingList title="Readings of this part" targetId={position.id} />
       {proposals.length > 0 && (
