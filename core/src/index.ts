@@ -122,7 +122,7 @@ export {
   type ProbeQuestion,
 } from "./measuring/expectedReading";
 export { meterRange } from "./measuring/meterRange";
-export { nextTargets, type ProposedTarget } from "./measuring/nextTargets";
+export { nextTargets } from "./measuring/nextTargets";
 export {
   type LowEnergyTest,
   lowEnergyTests,
@@ -131,6 +131,7 @@ export {
   type ProbePoint,
   probePoints,
 } from "./measuring/probePoints";
+export type { ProposedTarget } from "./measuring/proposal";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
 export {
@@ -179,9 +180,30 @@ export {
   type RequirementOverrides,
   replacementRequirement,
 } from "./replacement/requirement";
+export { boostBulk, primaryPulseAmpsRms } from "./ripple/boostBulk";
+export {
+  type Assumption,
+  type ConverterDescription,
+  converterSource,
+  type DescribedSource,
+  type ImpossibleCode,
+  ImpossibleConverterError,
+  type OutputConverter,
+  outputConverters,
+  unknownConverter,
+} from "./ripple/converter";
+export { filterHarmonics } from "./ripple/filterHarmonics";
 export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
+export * from "./ripple/railRipple";
+export {
+  type PredictionQuestion,
+  predictRipple,
+  type RipplePrediction,
+  sweepLoads,
+} from "./ripple/ripplePrediction";
 export * from "./ripple/sourceCurrent";
+export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
 export { absorptionRecovery } from "./safety/absorptionRecovery";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";

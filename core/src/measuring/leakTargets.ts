@@ -3,7 +3,7 @@ import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
 import type { QuantityKind, Reading } from "../readings/reading";
-import { liftedShare, liftingMinutes, type Proposal, probingMinutes } from "./nextTargets";
+import { liftedShare, liftingMinutes, type Proposal, probingMinutes } from "./proposal";
 
 /** Parts that leak, and show it in no ESR. */
 const leakPrior = 0.015;

@@ -9,38 +9,17 @@ import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
-import type { CircuitState, QuantityKind } from "../readings/reading";
+import type { QuantityKind } from "../readings/reading";
 import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
 import { deviceTests } from "./deviceTests";
 import { leakTargets } from "./leakTargets";
-
-/** A reading worth taking next. */
-export interface ProposedTarget {
-  readonly positionId: string;
-  /** Which pins, where the part has tests of its own. */
-  readonly terminals: string | null;
-  readonly quantity: QuantityKind;
-  readonly circuitState: CircuitState;
-  readonly minutes: number;
-  /** Expected information about this part, in bits, after what it can change in the plan. */
-  readonly gainBits: number;
-  /** Its store is charged or unknown: volts come first. */
-  readonly isChargeOpen: boolean;
-}
-
-/** What to read, without the place. */
-export type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minutes" | "gainBits">;
-
-/** Bench minutes: probing in circuit; lifting a lead, reading, and soldering it back. Usual, rough. */
-export const probingMinutes = 0.4;
-export const liftingMinutes = 4;
+import { liftedShare, liftingMinutes, type Proposal, type ProposedTarget, probingMinutes } from "./proposal";
 
 /**
  * How much of a part's doubt a reading can settle: alone on its net an ESR in circuit condemns but does not clear; in a
  * bank it is shared among the members; a lifted lead settles nearly all; capacitance adds what ESR leaves. Rough shares.
  */
 const inCircuitShare = 0.55;
-export const liftedShare = 0.95;
 const capacitanceShare = 0.5;
 /** Which stage of a supply a section belongs to, where the symptoms point. */
 const stageOf: Readonly<Partial<Record<Section, Stage>>> = {

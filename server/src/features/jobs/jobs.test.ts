@@ -38,6 +38,7 @@ const intake = {
       plugPolarity: "centre_positive",
     },
     topology: "flyback",
+    isKnownGood: false,
     purpose: { hoursPerDay: 10, standbyHoursPerDay: 14, ambientCelsius: 28, isEnclosed: null },
     quote: { quotedMinor: 5200, quotedAt: "2026-11-23T11:00:00.000Z", answer: "limit" },
   },

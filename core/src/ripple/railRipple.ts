@@ -1,0 +1,217 @@
+import {
+  assumedChoke,
+  type BoardNet,
+  type BoardPosition,
+  currentPart,
+  type FittedPart,
+  foundPart,
+} from "../board/board";
+import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
+import { canSurfaceSquareMetres } from "../capacitors/canSurface";
+import { hasPolymer } from "../capacitors/capacitorClass";
+import { canHenrys } from "../judgement/bankProbabilities";
+import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
+import { groupReadings } from "../judgement/partReadings";
+import { equivalentRippleCurrent } from "../life/equivalentRippleCurrent";
+import { type Reading, standingReadings } from "../readings/reading";
+import { filterHarmonics } from "./filterHarmonics";
+import type { FilterCapacitor, FilterNetwork } from "./filterNetwork";
+import type { SourceCurrent } from "./sourceCurrent";
+import { type SteadyRipple, steadyRipple } from "./steadyRipple";
+
+/** Which parts stand in the filter: as new, as they were read, or with what was chosen in their place. */
+export const filterStates = ["healthy", "measured", "replaced"] as const;
+export type FilterState = (typeof filterStates)[number];
+
+/** A part that was chosen for a place, as far as the ripple cares. */
+export interface ChosenPart {
+  readonly capacitanceFarads: number;
+  readonly esrOhms: number | null;
+  readonly ratedRippleAmpsRms: number | null;
+}
+
+export interface RippleBoard {
+  readonly nets: readonly BoardNet[];
+  readonly positions: readonly BoardPosition[];
+  readonly fittedParts: readonly FittedPart[];
+  readonly readings: readonly Reading[];
+  /** By position: what the plan puts there. */
+  readonly chosen: ReadonlyMap<string, ChosenPart>;
+}
+
+/** Where the values of one capacitor in the filter come from. */
+export type FilterSource = "marking" | "read" | "chosen";
+
+export interface FilterPart {
+  readonly positionId: string;
+  readonly isBehindChoke: boolean;
+  readonly capacitor: FilterCapacitor;
+  readonly source: FilterSource;
+  /** Rated ripple at 100 kHz, by its sheet or its can; null where neither is known. */
+  readonly ratedAmpsRms: number | null;
+  readonly marking: { readonly capacitanceFarads: number; readonly ratedVolts: number };
+}
+
+export interface RailFilter {
+  readonly parts: readonly FilterPart[];
+  readonly network: FilterNetwork;
+  readonly isChokeAssumed: boolean;
+  /** Capacitors on the rail that cannot be reckoned with: no value or no voltage. */
+  readonly leftOutIds: readonly string[];
+}
+
+/** Lead inductance of an output capacitor matters at the edges only; without edges of its own the source jumps. */
+interface FilterQuestion {
+  readonly state: FilterState;
+  readonly switchingHertz: number;
+  readonly temperatureCelsius: number;
+  /** Positions that are taken as replaced by new parts of the same marking, whatever is chosen. */
+  readonly renewedIds?: readonly string[];
+  readonly hasInductance: boolean;
+}
+
+/**
+ * The output filter of a rail as the board shows it: its capacitors, and across a choke those of the rail filtered from it.
+ *
+ * Healthy parts have their expected ESR and marked C. Read parts have their own readings out of circuit, carried from
+ * the tester's frequency and temperature to the converter's by the ratio of expected values; what was not read counts as
+ * healthy and says so. ESR follows the temperature. Parts without marking are left out.
+ *
+ * @returns null where no capacitor of the rail can be reckoned with
+ */
+export function railFilter(board: RippleBoard, netId: string, question: FilterQuestion): RailFilter | null {
+  const next = board.nets.find((one) => one.network?.behindNetId === netId);
+  const leftOutIds: string[] = [];
+  const partsOn = (id: string, isBehindChoke: boolean): FilterPart[] =>
+    board.positions
+      .filter((one) => one.kind === "electrolytic" && one.netId === id)
+      .flatMap((position) => {
+        const part = filterPart(board, position, isBehindChoke, question);
+        if (!part) leftOutIds.push(position.id);
+        return part ? [part] : [];
+      });
+  const before = partsOn(netId, false);
+  const after = next ? partsOn(next.id, true) : [];
+  if (before.length === 0) return null;
+  const choke =
+    after.length > 0
+      ? {
+          inductanceHenrys: next?.network?.chokeHenrys ?? assumedChoke.henrys,
+          resistanceOhms: next?.network?.chokeOhms ?? assumedChoke.ohms,
+        }
+      : null;
+  return {
+    parts: [...before, ...after],
+    network: { before: before.map((one) => one.capacitor), choke, after: after.map((one) => one.capacitor) },
+    isChokeAssumed: choke !== null && next?.network?.chokeHenrys == null,
+    leftOutIds,
+  };
+}
+
+function filterPart(
+  board: RippleBoard,
+  position: BoardPosition,
+  isBehindChoke: boolean,
+  question: FilterQuestion,
+): FilterPart | null {
+  const { switchingHertz, temperatureCelsius, state, renewedIds = [] } = question;
+  const part = foundPart(board.fittedParts, position.id) ?? currentPart(board.fittedParts, position.id);
+  if (!part || part.capacitanceFarads === null || part.ratedVolts === null) return null;
+  const here = expectedEsrOfPart(part, switchingHertz, temperatureCelsius);
+  if (!here) return null;
+  const marking = { capacitanceFarads: part.capacitanceFarads, ratedVolts: part.ratedVolts };
+  const eslHenrys = question.hasInductance ? canHenrys : 0;
+  const common = { positionId: position.id, isBehindChoke, marking, ratedAmpsRms: ratedAmps(part) };
+  const healthy: FilterPart = {
+    ...common,
+    source: "marking",
+    capacitor: { capacitanceFarads: part.capacitanceFarads, esrOhms: here.typicalOhms, eslHenrys },
+  };
+  if (state === "healthy" || renewedIds.includes(position.id)) return healthy;
+  const chosen = state === "replaced" ? board.chosen.get(position.id) : undefined;
+  if (chosen) {
+    const at100k = expectedEsrOfPart(part, 100e3, 20);
+    const carried = at100k ? here.typicalOhms / at100k.typicalOhms : 1;
+    const esrOhms = chosen.esrOhms === null ? here.typicalOhms : 0.7 * chosen.esrOhms * carried;
+    return {
+      ...common,
+      source: "chosen",
+      ratedAmpsRms: chosen.ratedRippleAmpsRms ?? common.ratedAmpsRms,
+      capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms, eslHenrys },
+    };
+  }
+  const own = standingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
+  const esr = groupReadings(own, "esr").find((one) => !one.isInCircuit && one.value > 0);
+  const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit && one.value > 0);
+  if (!esr && !farads) return healthy;
+  const there = esr && expectedEsrOfPart(part, esr.frequencyHertz, esr.temperatureCelsius);
+  const esrOhms = esr && there ? (esr.value * here.typicalOhms) / there.typicalOhms : here.typicalOhms;
+  return {
+    ...common,
+    source: "read",
+    capacitor: { capacitanceFarads: farads?.value ?? part.capacitanceFarads, esrOhms, eslHenrys },
+  };
+}
+
+function ratedAmps(part: FittedPart): number | null {
+  const { diameterMetres, heightMetres, ratedVolts, capacitorClass } = part;
+  const liquid = capacitorClass ?? "lowz";
+  if (diameterMetres === null || heightMetres === null || ratedVolts === null || ratedVolts > 100) return null;
+  if (hasPolymer(liquid)) return null;
+  const { impedanceMaxOhms } = canImpedance({ diameterMetres, heightMetres, ratedVolts, capacitorClass: liquid });
+  return pseudoRatedRippleAmpsRms(canSurfaceSquareMetres(diameterMetres, heightMetres), impedanceMaxOhms);
+}
+
+/** Current of one capacitor against what it is rated for. */
+export interface CapacitorShare {
+  readonly positionId: string;
+  readonly ampsRms: number;
+  /** The same as one current at 100 kHz, every harmonic weighed by itself. */
+  readonly equivalentAmpsRms: number;
+  readonly ratedAmpsRms: number | null;
+  /** Of the current into the bank before the choke or behind it. */
+  readonly shareRatio: number;
+}
+
+export interface RailRipple {
+  readonly filter: RailFilter;
+  readonly ripple: SteadyRipple;
+  /** At the load: behind the choke where there is one. */
+  readonly loadPeakToPeakVolts: number;
+  readonly shares: readonly CapacitorShare[];
+}
+
+const harmonicCount = 40;
+
+/** Ripple of a rail and the current in each of its capacitors, under a source. */
+export function railRipple(filter: RailFilter, source: SourceCurrent): RailRipple {
+  const ripple = steadyRipple(source, filter.network);
+  const spectra = filterHarmonics(source, filter.network, harmonicCount);
+  const sumOf = (isBehind: boolean) =>
+    filter.parts.reduce(
+      (sum, part, n) => sum + (part.isBehindChoke === isBehind ? (ripple.capacitorAmps[n]?.rms ?? 0) : 0),
+      0,
+    );
+  const sums = [sumOf(false), sumOf(true)] as const;
+  return {
+    filter,
+    ripple,
+    loadPeakToPeakVolts: ripple.nodeVolts.at(-1)?.peakToPeak ?? 0,
+    shares: filter.parts.map((part, n) => {
+      const ampsRms = ripple.capacitorAmps[n]?.rms ?? 0;
+      const split = equivalentRippleCurrent(part.marking, spectra[n] ?? []);
+      const all = sums[part.isBehindChoke ? 1 : 0];
+      return {
+        positionId: part.positionId,
+        ampsRms,
+        // What the first harmonics leave out is high in frequency, where a rating holds as it stands.
+        equivalentAmpsRms: Math.hypot(
+          split.equivalentAmpsRms,
+          Math.sqrt(Math.max(ampsRms ** 2 - split.trueAmpsRms ** 2, 0)),
+        ),
+        ratedAmpsRms: part.ratedAmpsRms,
+        shareRatio: all > 0 ? ampsRms / all : 0,
+      };
+    }),
+  };
+}
