@@ -226,3 +226,22 @@ export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from 
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
 export * from "./safety/powerGate";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
+export { analyseCapture, type CaptureAnalysis, type CapturePart } from "./waveform/captureAnalysis";
+export {
+  type CaptureProblem,
+  type CaptureProblemCode,
+  CaptureReader,
+  isCaptureProblem,
+  mostCaptureSamples,
+  type ReadCapture,
+} from "./waveform/captureReader";
+export { type CaptureMapping, type CaptureShape, captureShape } from "./waveform/captureShape";
+export { type DrawnColumn, decimate } from "./waveform/decimate";
+export {
+  meterBandwidthHertz,
+  peakToPeakOfSineRms,
+  type RippleAttribution,
+  type RippleCause,
+  type RippleCauseShare,
+  rippleAttribution,
+} from "./waveform/rippleAttribution";

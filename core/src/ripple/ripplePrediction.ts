@@ -7,6 +7,7 @@ import {
   railFilter,
   railRipple,
 } from "./railRipple";
+import type { SourceCurrent } from "./sourceCurrent";
 
 export interface PredictionQuestion {
   readonly board: RippleBoard;
