@@ -1,5 +1,6 @@
 export * from "./boards/board";
 export * from "./boardTypes/boardType";
+export * from "./captures/capture";
 export * from "./energy/energy";
 export * from "./families/family";
 export * from "./houseRules/houseRules";

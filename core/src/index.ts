@@ -194,6 +194,13 @@ export {
 } from "./ripple/converter";
 export { filterHarmonics } from "./ripple/filterHarmonics";
 export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
+export {
+  converterOf,
+  type RailRippleFinding,
+  rippleFindings,
+  usualCapacitorCelsius,
+  usualConverter,
+} from "./ripple/jobRipple";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
 export * from "./ripple/railRipple";
 export {

@@ -14,6 +14,7 @@ export function sampleNet(more: Partial<BoardNet> = {}): BoardNet {
     toleranceRatio: null,
     rippleLimitVolts: null,
     network: null,
+    converter: null,
     ...more,
   };
 }
@@ -115,6 +116,7 @@ export function sampleJob(more: Partial<JobFacts> = {}): JobFacts {
     readings: [],
     signs: [],
     overrules: [],
+    captures: [],
     baseline: [],
     energyStores: [],
     chargeEvents: [],

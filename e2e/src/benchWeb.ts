@@ -70,6 +70,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
         toleranceRatio: null,
         rippleLimitVolts: null,
         network: null,
+        converter: null,
       }),
     ),
     ...parts.flatMap(({ positionId, partId }, index) => [

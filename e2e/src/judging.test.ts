@@ -50,6 +50,7 @@ async function makeJob(): Promise<string> {
     insert("net", name, {
       ...{ name, section, nominalVolts, fullLoadAmps: null, toleranceRatio: null, rippleLimitVolts: null },
       network: null,
+      converter: null,
     });
   const place = (at: string, kind: string, netName: string | null, markedOhms: number | null = null) =>
     insert("position", at, {

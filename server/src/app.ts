@@ -9,6 +9,7 @@ import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
 import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
 import { paperRoutes } from "./features/boardTypes/paperRoutes";
+import { captureRoutes } from "./features/captures/captureRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
@@ -53,6 +54,7 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     boardRoutes,
     boardTypeRoutes,
     paperRoutes,
+    captureRoutes,
     catalogueRoutes,
     energyRoutes,
     familyRoutes,

@@ -46,6 +46,7 @@ export class StudyBench {
     return {
       ...this.board,
       overrules: [],
+      captures: [],
       baseline: [],
       complaint: null,
       device: { kind: "monitor", topology: null, ageYears: null },
@@ -107,6 +108,7 @@ function boardOf(scenario: Scenario): Pick<JobFacts, "nets" | "positions" | "fit
       fullLoadAmps: null,
       toleranceRatio: null,
       rippleLimitVolts: null,
+      converter: null,
       network: net.behind
         ? { arrangement: "parallel", behindNetId: net.behind, chokeHenrys: null, chokeOhms: null }
         : null,

@@ -24,6 +24,7 @@ const net = {
   toleranceRatio: null,
   rippleLimitVolts: null,
   network: null,
+  converter: null,
 };
 const change = { table: "net", operation: "insert", id, version: null, values: net };
 

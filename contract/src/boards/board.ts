@@ -5,6 +5,8 @@ import {
   capacitorClasses,
   type Fixing,
   fixings,
+  type OutputConverter,
+  outputConverters,
   type PartKind,
   type PolarityMark,
   partKinds,
@@ -89,6 +91,19 @@ export const netSchema = strictObject({
     behindNetId: nullableId(),
     chokeHenrys: nullablePositive(1),
     chokeOhms: nullablePositive(1000),
+  })
+    .nullable()
+    .default(undefined)
+    .defined(),
+  /** What is known of the converter that feeds it; the rest is assumed and told. */
+  converter: strictObject({
+    kind: wordField<OutputConverter>(outputConverters),
+    switchingHertz: nullableBetween(100, 10e6),
+    dutyRatio: nullableBetween(0.001, 0.999),
+    rippleRatio: nullableBetween(0, 2),
+    inductanceHenrys: nullablePositive(1),
+    inputVolts: nullablePositive(1000),
+    riseSeconds: nullableBetween(0, 1e-3),
   })
     .nullable()
     .default(undefined)

@@ -1,5 +1,6 @@
 import type { BaselineValue, JobFacts } from "@pale-cap/core";
 import type { Board, FittedPartRow, Net, Position } from "../boards/board";
+import type { CaptureRow } from "../captures/capture";
 import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
 import type { PhotoRow } from "../photos/photo";
 import type { PlanRow, TickRow } from "../plans/plan";
@@ -18,6 +19,7 @@ export interface JobDetail {
   readonly fittedParts: readonly FittedPartRow[];
   readonly readings: readonly ReadingRow[];
   readonly signs: readonly SignRow[];
+  readonly captures: readonly CaptureRow[];
   readonly overrules: readonly OverruleRow[];
   /** What good boards of the same type read; drawn from other jobs. */
   readonly baseline: readonly BaselineValue[];

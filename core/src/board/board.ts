@@ -1,4 +1,5 @@
 import type { CapacitorClass } from "../capacitors/capacitorClass";
+import type { ConverterDescription } from "../ripple/converter";
 import type { Section } from "./sections";
 
 /** A point on a board or in a photo, metres or pixels. */
@@ -25,6 +26,8 @@ export interface BoardNet {
   readonly rippleLimitVolts: number | null;
   /** How its capacitors hang together and across what; null: parallel, behind nothing. */
   readonly network: NetNetwork | null;
+  /** What is known of the converter that feeds it; null: nothing. */
+  readonly converter: ConverterDescription | null;
 }
 
 export const bankArrangements = ["parallel", "series"] as const;

@@ -42,6 +42,7 @@ export function faultEvidence(
   rails(facts, standing, rules, note);
   drains(facts, rules, note);
   joints(facts, note);
+  captures(facts, rules, note);
   return evidence;
 }
 
@@ -183,6 +184,23 @@ function drains(facts: JobFacts, rules: JobRules, note: Note): void {
       if (code === "stays_full") note("bulk_stays_full", true);
       if (code === "zero_from_start") note("bulk_never_charged", true);
     }
+  }
+}
+
+/** Ripple as captured: each part against the rail's own limit; between a quarter of it and the limit nothing is said. */
+function captures(facts: JobFacts, rules: JobRules, note: Note): void {
+  for (const { netId, analysis } of facts.captures) {
+    const net = facts.nets.find((one) => one.id === netId);
+    if (!net || sectionFacts[net.section].isMainsSide) continue;
+    const limit = net.rippleLimitVolts ?? Math.abs(net.nominalVolts ?? 0) * rules.rail.rippleLimitRatio;
+    if (!(limit > 0)) continue;
+    const say = (finding: TestFinding, volts: number | undefined) => {
+      if (volts === undefined) return;
+      if (volts > limit) note(finding, true);
+      else if (volts < limit / 4) note(finding, false);
+    };
+    say("ripple_mains_measured", analysis.doubleMains?.peakToPeak);
+    say("ripple_switching_measured", analysis.switching?.peakToPeak);
   }
 }
 

@@ -6,6 +6,7 @@ import type { RailRules } from "../proof/railProof";
 import type { Reading } from "../readings/reading";
 import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
 import type { PowerEvent } from "../safety/powerGate";
+import type { CaptureAnalysis } from "../waveform/captureAnalysis";
 import type { DeviceKind } from "./deviceKinds";
 import type { Topology } from "./deviceProfiles";
 import type { TeardownReturn, TeardownStep } from "./teardown";
@@ -47,6 +48,15 @@ export interface DeviceFacts {
   readonly ageYears: number | null;
 }
 
+/** A ripple capture of a rail, as far as the computations need it. */
+export interface CaptureFact {
+  readonly id: string;
+  readonly netId: string;
+  readonly loadAmps: number | null;
+  readonly analysis: CaptureAnalysis;
+  readonly measuredAt: string;
+}
+
 /** Everything that was entered on a job, as far as the computations need it. */
 export interface JobFacts {
   readonly complaint: string | null;
@@ -58,6 +68,7 @@ export interface JobFacts {
   readonly readings: readonly Reading[];
   readonly signs: readonly SignObservation[];
   readonly overrules: readonly VerdictOverrule[];
+  readonly captures: readonly CaptureFact[];
   /** What good boards of the same type read; empty where the type is not known. */
   readonly baseline: readonly BaselineValue[];
   readonly energyStores: readonly EnergyStore[];

@@ -5,6 +5,7 @@ import { judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
+import { rippleFindings } from "../ripple/jobRipple";
 import { powerGate } from "../safety/powerGate";
 import { jobChargeState } from "./jobCharge";
 import type { JobFacts, JobRules } from "./jobFacts";
@@ -27,7 +28,8 @@ export type OpenPointCode =
   | "not_put_back"
   | "device_bad"
   | "finding_unexplained"
-  | "check_open";
+  | "check_open"
+  | "ripple_unexplained";
 
 /** Something that was logged or left out and that a job must not be closed over in silence. */
 export interface OpenPoint {
@@ -53,6 +55,7 @@ export function openPoints(
     ...devicePoints(facts),
     ...explanationPoints(explanation),
     ...railPoints(facts, rules),
+    ...ripplePoints(facts),
   ];
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
   if (facts.energyStores.length > 0 && charge.name !== "verified") {
@@ -134,6 +137,18 @@ function explanationPoints(explanation: JobExplanation | null): OpenPoint[] {
     ...best.unexplained.map((finding) => point("finding_unexplained", finding)),
     ...explanation.checks.filter((one) => one.state === "open").map((one) => point("check_open", one.code)),
   ];
+}
+
+/** Captured ripple that the read capacitors do not bring about, beyond what was assumed. */
+function ripplePoints(facts: JobFacts): OpenPoint[] {
+  return rippleFindings(facts).flatMap(({ netId, attribution }) => {
+    const { unexplainedVolts, switchingVolts } = attribution;
+    if (unexplainedVolts === null || switchingVolts === null || unexplainedVolts < 0.2 * switchingVolts) return [];
+    const subject = facts.nets.find((one) => one.id === netId)?.name ?? "";
+    return [
+      { key: `ripple_unexplained:${netId}`, code: "ripple_unexplained" as const, subject, positionId: null, netId },
+    ];
+  });
 }
 
 /** Failed, or with a vent, leak or lifted base: it goes, whatever else is said. */

@@ -9,7 +9,6 @@ import {
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { hasPolymer } from "../capacitors/capacitorClass";
-import { canHenrys } from "../judgement/bankProbabilities";
 import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
 import { groupReadings } from "../judgement/partReadings";
 import { equivalentRippleCurrent } from "../life/equivalentRippleCurrent";
@@ -60,14 +59,12 @@ export interface RailFilter {
   readonly leftOutIds: readonly string[];
 }
 
-/** Lead inductance of an output capacitor matters at the edges only; without edges of its own the source jumps. */
 interface FilterQuestion {
   readonly state: FilterState;
   readonly switchingHertz: number;
   readonly temperatureCelsius: number;
   /** Positions that are taken as replaced by new parts of the same marking, whatever is chosen. */
   readonly renewedIds?: readonly string[];
-  readonly hasInductance: boolean;
 }
 
 /**
@@ -75,7 +72,8 @@ interface FilterQuestion {
  *
  * Healthy parts have their expected ESR and marked C. Read parts have their own readings out of circuit, carried from
  * the tester's frequency and temperature to the converter's by the ratio of expected values; what was not read counts as
- * healthy and says so. ESR follows the temperature. Parts without marking are left out.
+ * healthy and says so. ESR follows the temperature. Parts without marking are left out. Lead inductance is left out too:
+ * what it does at the edges are spikes of the layout and the probe, told apart from the ripple in captures as well.
  *
  * @returns null where no capacitor of the rail can be reckoned with
  */
@@ -120,12 +118,11 @@ function filterPart(
   const here = expectedEsrOfPart(part, switchingHertz, temperatureCelsius);
   if (!here) return null;
   const marking = { capacitanceFarads: part.capacitanceFarads, ratedVolts: part.ratedVolts };
-  const eslHenrys = question.hasInductance ? canHenrys : 0;
   const common = { positionId: position.id, isBehindChoke, marking, ratedAmpsRms: ratedAmps(part) };
   const healthy: FilterPart = {
     ...common,
     source: "marking",
-    capacitor: { capacitanceFarads: part.capacitanceFarads, esrOhms: here.typicalOhms, eslHenrys },
+    capacitor: { capacitanceFarads: part.capacitanceFarads, esrOhms: here.typicalOhms },
   };
   if (state === "healthy" || renewedIds.includes(position.id)) return healthy;
   const chosen = state === "replaced" ? board.chosen.get(position.id) : undefined;
@@ -137,7 +134,7 @@ function filterPart(
       ...common,
       source: "chosen",
       ratedAmpsRms: chosen.ratedRippleAmpsRms ?? common.ratedAmpsRms,
-      capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms, eslHenrys },
+      capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms },
     };
   }
   const own = standingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
@@ -149,7 +146,7 @@ function filterPart(
   return {
     ...common,
     source: "read",
-    capacitor: { capacitanceFarads: farads?.value ?? part.capacitanceFarads, esrOhms, eslHenrys },
+    capacitor: { capacitanceFarads: farads?.value ?? part.capacitanceFarads, esrOhms },
   };
 }
 

@@ -85,13 +85,6 @@ function rippleOf(
     switchingHertz: described.switchingHertz,
     temperatureCelsius: question.temperatureCelsius,
     renewedIds,
-    // Inductance asks for finite edges: the choke's triangle has none, a flyback's are described.
-    hasInductance: described.source.segments.every((one, n, list) => {
-      const before = list[(n - 1 + list.length) % list.length];
-      return (
-        before !== undefined && Math.abs(before.endAmps - one.startAmps) < 1e-9 * Math.abs(described.source.meanAmps)
-      );
-    }),
   });
   return filter && railRipple(filter, described.source);
 }

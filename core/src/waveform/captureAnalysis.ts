@@ -1,6 +1,6 @@
 import { OutOfRangeError } from "../errors";
 import { fourierTransform } from "../numerics/fourier";
-import { fitHarmonics, fittedPeakToPeak } from "./harmonicFit";
+import { fitHarmonics } from "./harmonicFit";
 
 /** One periodic part of a capture. */
 export interface CapturePart {
@@ -82,19 +82,20 @@ export function analyseCapture(
   const levels = quietLevels(samples, low, high);
   const mains = mainsParts(samples, intervalSeconds, mainsHertz);
   const spectrum = spectrumOf(samples, intervalSeconds, mean);
+  const switching = switchingPart(samples, intervalSeconds, spectrum);
   return {
     sampleCount: count,
     intervalSeconds,
     meanVolts: mean,
     peakToPeakVolts: high - low,
-    limitedPeakToPeakVolts: limitedPeakToPeak(samples, intervalSeconds),
+    limitedPeakToPeakVolts: limitedPeakToPeak(samples, intervalSeconds, mean),
     rmsVolts: Math.sqrt(squares / count),
     quietPeakToPeakVolts: levels.high - levels.low,
     spikePeakToPeakVolts: Math.max(high - low - (levels.high - levels.low), 0),
     spikesPerSecond: countSpikes(samples, levels) / seconds,
     ...mains,
-    switching: switchingPart(samples, intervalSeconds, spectrum),
-    pulsing: pulsingOf(samples, intervalSeconds, mainsHertz, mean),
+    switching,
+    pulsing: pulsingOf(samples, intervalSeconds, mainsHertz, switching),
     driftVoltsPerSecond: (moment * 12) / (count * (count * count - 1)) / intervalSeconds,
     dominant: spectrum.peaks.slice(0, 6),
   };
@@ -137,10 +138,10 @@ function countSpikes(samples: ArrayLike<number>, levels: { readonly low: number;
 }
 
 /** Peak to peak behind a one-pole limit at 20 MHz; null where the sampling is too slow to know. */
-function limitedPeakToPeak(samples: ArrayLike<number>, intervalSeconds: number): number | null {
+function limitedPeakToPeak(samples: ArrayLike<number>, intervalSeconds: number, mean: number): number | null {
   if (1 / intervalSeconds < 2.5 * limitHertz) return null;
   const share = 1 - Math.exp(-2 * Math.PI * limitHertz * intervalSeconds);
-  let value = samples[0] as number;
+  let value = mean;
   let [low, high] = [Infinity, -Infinity];
   for (let n = 0; n < samples.length; n++) {
     value += share * ((samples[n] as number) - value);
@@ -259,10 +260,10 @@ function switchingPart(samples: ArrayLike<number>, intervalSeconds: number, spec
   const highest = Math.max(1, Math.min(switchingOrders, Math.floor(0.4 / (line.frequencyHertz * intervalSeconds))));
   const orders = Array.from({ length: highest }, (_, n) => n + 1);
   if (stretch.length < 2 * (2 + 2 * highest)) return null;
-  // The line's frequency is known to a part of a bin: the fit itself says where in between it lies.
+  // The parabola knows the frequency to a tenth of a bin: the fit itself says where in between it lies.
   const left = (hertz: number) =>
     fitHarmonics(stretch, intervalSeconds, hertz, [1, ...orders.slice(1, 3)]).residualMeanSquare;
-  let [from, to] = [line.frequencyHertz - 0.7 * spectrum.binHertz, line.frequencyHertz + 0.7 * spectrum.binHertz];
+  let [from, to] = [-1, 1].map((side) => line.frequencyHertz + side * 0.1 * spectrum.binHertz) as [number, number];
   const golden = (Math.sqrt(5) - 1) / 2;
   for (let n = 0; n < 24; n++) {
     const [a, b] = [to - golden * (to - from), from + golden * (to - from)];
@@ -270,37 +271,84 @@ function switchingPart(samples: ArrayLike<number>, intervalSeconds: number, spec
     else from = a;
   }
   const fit = fitHarmonics(stretch, intervalSeconds, (from + to) / 2, orders);
-  return { frequencyHertz: fit.frequencyHertz, peakToPeak: fittedPeakToPeak(fit), rms: fit.rms };
+  return {
+    frequencyHertz: fit.frequencyHertz,
+    peakToPeak: foldedPeakToPeak(stretch, intervalSeconds, fit.frequencyHertz),
+    rms: fit.rms,
+  };
 }
 
-/** Strength of the ripple in short blocks, and whether it comes and goes by itself, not with the mains. */
-function pulsingOf(samples: ArrayLike<number>, intervalSeconds: number, mainsHertz: number, mean: number) {
-  const blocks = Math.min(512, Math.floor(samples.length / 16));
-  if (blocks < 32) return null;
-  const size = Math.floor(samples.length / blocks);
-  const strength = new Float64Array(blocks);
-  for (let block = 0; block < blocks; block++) {
-    let [low, high] = [Infinity, -Infinity];
+const foldedBins = 100;
+
+/**
+ * Peak to peak of the mean period: all periods of a stretch laid over each other. Steep edges stay as they are, where a
+ * sum of harmonics would ring; what is not in step averages out. A straight drift over the stretch is taken off first.
+ */
+function foldedPeakToPeak(samples: Float64Array, intervalSeconds: number, frequencyHertz: number): number {
+  const count = samples.length;
+  const centre = (count - 1) / 2;
+  let [sum, moment] = [0, 0];
+  samples.forEach((value, n) => {
+    sum += value;
+    moment += value * (n - centre);
+  });
+  const slope = (12 * moment) / (count * (count * count - 1));
+  const bins = Math.min(foldedBins, Math.floor(count / 4));
+  const sums = new Float64Array(bins);
+  const counts = new Uint32Array(bins);
+  samples.forEach((value, n) => {
+    const bin = Math.min(Math.floor(((n * intervalSeconds * frequencyHertz) % 1) * bins), bins - 1);
+    sums[bin] = (sums[bin] as number) + value - sum / count - slope * (n - centre);
+    counts[bin] = (counts[bin] as number) + 1;
+  });
+  let [low, high] = [Infinity, -Infinity];
+  for (let bin = 0; bin < bins; bin++) {
+    if (counts[bin] === 0) continue;
+    const mean = (sums[bin] as number) / (counts[bin] as number);
+    low = Math.min(low, mean);
+    high = Math.max(high, mean);
+  }
+  return high - low;
+}
+
+/** Blocks for the course of the ripple's strength: never shorter than so many switching periods. */
+const mostBlocks = 512;
+const periodsPerBlock = 6;
+const pulsingDepthRatio = 0.5;
+
+/** Strength (RMS) of the ripple in short blocks, and whether it comes and goes by itself, not with the mains. */
+function pulsingOf(
+  samples: ArrayLike<number>,
+  intervalSeconds: number,
+  mainsHertz: number,
+  switching: CapturePart | null,
+): CaptureAnalysis["pulsing"] {
+  const least = switching ? periodsPerBlock / switching.frequencyHertz / intervalSeconds : 16;
+  const size = Math.max(Math.ceil(least), Math.floor(samples.length / mostBlocks), 16);
+  const blocks = Math.floor(samples.length / size);
+  if (blocks < 24) return null;
+  const strength = Float64Array.from({ length: blocks }, (_, block) => {
+    let [sum, squares] = [0, 0];
     for (let n = block * size; n < (block + 1) * size; n++) {
       const value = samples[n] as number;
-      low = Math.min(low, value);
-      high = Math.max(high, value);
+      sum += value;
+      squares += value * value;
     }
-    strength[block] = high - low;
-  }
+    return Math.sqrt(Math.max(squares / size - (sum / size) ** 2, 0));
+  });
   const sorted = [...strength].sort((a, b) => a - b);
-  const [least, most] = [sorted[Math.floor(blocks * 0.1)] ?? 0, sorted[Math.floor(blocks * 0.9)] ?? 0];
-  const depthRatio = most > 0 ? (most - least) / most : 0;
-  if (depthRatio < 0.5) return null;
-  const step = size * intervalSeconds;
-  // How often it rises through the middle between least and most.
-  const middle = (least + most) / 2;
+  const [low, high] = [sorted[Math.floor(blocks * 0.1)] ?? 0, sorted[Math.floor(blocks * 0.9)] ?? 0];
+  const depthRatio = high > 0 ? (high - low) / high : 0;
+  if (depthRatio < pulsingDepthRatio) return null;
+  // How often it rises through the middle between weak and strong.
+  const middle = (low + high) / 2;
   const rises: number[] = [];
   for (let block = 1; block < blocks; block++) {
     if ((strength[block - 1] as number) < middle && (strength[block] as number) >= middle) rises.push(block);
   }
-  if (rises.length < 2 || !Number.isFinite(mean)) return null;
-  const frequencyHertz = (rises.length - 1) / (((rises.at(-1) ?? 0) - (rises[0] ?? 0)) * step);
+  const [first, last] = [rises[0], rises.at(-1)];
+  if (first === undefined || last === undefined || last === first) return null;
+  const frequencyHertz = (rises.length - 1) / ((last - first) * size * intervalSeconds);
   const isMains = [1, 2].some((order) => Math.abs(frequencyHertz / (order * mainsHertz) - 1) < 0.1);
   return isMains ? null : { frequencyHertz, depthRatio };
 }

@@ -67,20 +67,20 @@ export class CaptureReader {
 
   private takeRow(cells: readonly string[]): void {
     const { timeColumn, timeScaleSeconds, channels, isDecimalComma } = this.mapping;
-    if (this.shortRow !== null) return this.fail("truncated", this.shortRow, "");
+    if (this.shortRow !== null) return void this.fail("truncated", this.shortRow, "");
     const wanted = Math.max(timeColumn ?? 0, ...channels.map((one) => one.column));
     if (cells.length <= wanted || channels.some((one) => (cells[one.column] ?? "").trim() === "")) {
       this.shortRow = this.row;
       return;
     }
-    if (this.count >= mostCaptureSamples) return this.fail("too_long", this.row, String(mostCaptureSamples));
+    if (this.count >= mostCaptureSamples) return void this.fail("too_long", this.row, String(mostCaptureSamples));
     if (timeColumn !== null) {
       const seconds = cellNumber(cells[timeColumn] ?? "", isDecimalComma) * timeScaleSeconds;
-      if (!Number.isFinite(seconds)) return this.fail("not_a_number", this.row, cells[timeColumn] ?? "");
+      if (!Number.isFinite(seconds)) return void this.fail("not_a_number", this.row, cells[timeColumn] ?? "");
       if (this.count === 0) this.firstSeconds = seconds;
       else {
         const step = seconds - this.lastSeconds;
-        if (!(step > 0)) return this.fail("time_runs_back", this.row, cells[timeColumn] ?? "");
+        if (!(step > 0)) return void this.fail("time_runs_back", this.row, cells[timeColumn] ?? "");
         this.shortest = Math.min(this.shortest, step);
         this.longest = Math.max(this.longest, step);
       }
@@ -89,8 +89,8 @@ export class CaptureReader {
     for (const [n, channel] of channels.entries()) {
       const text = cells[channel.column] ?? "";
       const volts = cellNumber(text, isDecimalComma) * channel.scaleVolts;
-      if (!Number.isFinite(volts)) return this.fail("not_a_number", this.row, text);
-      if (Math.abs(volts) > mostVolts) return this.fail("implausible_volts", this.row, text);
+      if (!Number.isFinite(volts)) return void this.fail("not_a_number", this.row, text);
+      if (Math.abs(volts) > mostVolts) return void this.fail("implausible_volts", this.row, text);
       this.put(n, volts);
     }
     this.count += 1;

@@ -50,8 +50,7 @@ export function cellNumber(cell: string, isDecimalComma: boolean): number {
 export function captureShape(rows: readonly (readonly string[])[]): CaptureShape | null {
   const isDecimalComma = rows.some((row) => row.some((cell) => /^\s*[-+]?\d+,\d+(e[-+]?\d+)?\s*$/i.test(cell)));
   const isData = (row: readonly string[] | undefined) =>
-    row !== undefined &&
-    row.some((cell) => cell.trim() !== "") &&
+    row?.some((cell) => cell.trim() !== "") === true &&
     row.every((cell) => cell.trim() === "" || Number.isFinite(cellNumber(cell, isDecimalComma)));
   const headerRows = rows.findIndex((row, n) => isData(row) && isData(rows[n + 1]) && isData(rows[n + 2]));
   const first = rows[headerRows];

@@ -68,15 +68,3 @@ export function fitHarmonics(
     },
   };
 }
-
-/** Peak to peak of a fitted part over one of its periods. */
-export function fittedPeakToPeak(fit: HarmonicFit): number {
-  const steps = 400;
-  let [low, high] = [Infinity, -Infinity];
-  for (let n = 0; n < steps; n++) {
-    const value = fit.at(n / steps / fit.frequencyHertz);
-    low = Math.min(low, value);
-    high = Math.max(high, value);
-  }
-  return high - low;
-}

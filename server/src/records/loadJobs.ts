@@ -3,6 +3,7 @@ import { noIntakeDetails } from "@pale-cap/contract";
 import { Op, type Transaction, type WhereOptions } from "sequelize";
 import type { Database } from "../database/database";
 import type { BoardRow } from "../database/models/boards";
+import type { CaptureDbRow } from "../database/models/captures";
 import type { CustomerRow } from "../database/models/customers";
 import type { JobCustomerRow } from "../database/models/jobCustomers";
 import type { JobRow } from "../database/models/jobs";
@@ -45,6 +46,7 @@ export async function loadJobs(
   const photos = await all(models.photos, ofJobs);
   const teardownSteps = await all(models.teardownSteps, { ...ofJobs, isRemoved: false });
   const teardownReturns = await all(models.teardownReturns, ofJobs);
+  const captures = await all(models.captures, { ...ofJobs, isRemoved: false });
   const overrules = await all(models.verdictOverrules, ofJobs);
   const baselines = await loadBaselines(database, jobIds, transaction);
   const ticks = await all(models.reworkTicks, ofJobs);
@@ -69,6 +71,7 @@ export async function loadJobs(
       fittedParts: fittedParts.filter((one) => positionIds.has(one.positionId)),
       readings: own(readings),
       signs: own(signs),
+      captures: captures.filter((one) => one.jobId === row.id).map(toCapture),
       overrules: own(overrules),
       baseline: baselines.get(row.id) ?? [],
       energyStores: own(energyStores),
@@ -137,6 +140,11 @@ function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: Customer
 /** A photo travels without the hashes of its pixels: they have an address of their own. */
 export function toPhoto({ jobId: _, imageSha256: __, thumbnailSha256: ___, personId: ____, ...photo }: PhotoDbRow) {
   return photo;
+}
+
+/** A capture travels without its samples: they have an address of their own. */
+export function toCapture({ jobId: _, samplesSha256: __, isRemoved: ___, personId: ____, ...capture }: CaptureDbRow) {
+  return capture;
 }
 
 /** Columns side by side in the table, grouped on the wire. */

@@ -105,6 +105,7 @@ export const netValues = {
   toleranceRatio: null,
   rippleLimitVolts: null,
   network: null,
+  converter: null,
 };
 
 export const positionValues = {

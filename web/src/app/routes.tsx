@@ -63,6 +63,10 @@ export const router = createBrowserRouter([
           },
           { path: "judge", lazy: async () => ({ Component: (await import("../features/judge/JudgeLens")).JudgeLens }) },
           {
+            path: "ripple/:netId",
+            lazy: async () => ({ Component: (await import("../ripple/RippleScreen")).RippleScreen }),
+          },
+          {
             path: "choose",
             lazy: async () => ({ Component: (await import("../features/choose/ChooseLens")).ChooseLens }),
           },

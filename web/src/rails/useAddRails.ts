@@ -45,7 +45,7 @@ export function railChanges(detail: JobDetail, rail: NewRail): BoardChange[] {
   if (!net) {
     const name = railName(rail);
     const section = /stand|stby/i.test(name) ? "standby" : "output";
-    const rest = { toleranceRatio: null, rippleLimitVolts: null, network: null };
+    const rest = { toleranceRatio: null, rippleLimitVolts: null, network: null, converter: null };
     const values = { name, section, nominalVolts: rail.volts, fullLoadAmps: rail.amps, ...rest } as const;
     return [{ table: "net", operation: "insert", id: newId(), version: null, values }];
   }

@@ -53,6 +53,8 @@ export function openPointWords(point: OpenPoint): string {
       return `${subject} reads bad, and no later reading says otherwise.`;
     case "finding_unexplained":
       return `Not explained: ${findingWords(subject)}.`;
+    case "ripple_unexplained":
+      return `${subject}: its captured ripple is more than its capacitors, as read, explain.`;
     case "check_open":
       return `Not checked: ${faultName(subject)}.`;
     case "not_put_back":

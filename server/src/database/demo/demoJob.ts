@@ -29,10 +29,23 @@ export interface DemoJob {
   /** Readings taken after the rework, on the new parts and on rails. */
   readonly proof: readonly DemoReading[];
   readonly handedOverMinutesAgo: number | null;
+  /** Ripple as a scope saw it, made from the parts as they were read. */
+  readonly captures?: readonly DemoCapture[];
   readonly spentMinutes?: number;
   /** Both sides of the board are photographed. */
   readonly hasPhotos?: boolean;
   readonly opening?: readonly DemoOpening[];
+}
+
+/** Net, name, seconds shown, load, and what of the mains is on it. */
+export interface DemoCapture {
+  readonly net: string;
+  readonly name: string;
+  readonly seconds: number;
+  readonly loadAmps: number;
+  /** Peak to peak at twice the mains frequency. */
+  readonly mainsVolts: number;
+  readonly minutesAgo: number;
 }
 
 /** One step of taking apart: what, how many, size and place. */
@@ -140,7 +153,16 @@ export function net(
         chokeOhms: behind.ohms,
       }
     : null;
-  return { name, section, nominalVolts, fullLoadAmps, toleranceRatio: null, rippleLimitVolts: null, network };
+  return {
+    name,
+    section,
+    nominalVolts,
+    fullLoadAmps,
+    toleranceRatio: null,
+    rippleLimitVolts: null,
+    network,
+    converter: null,
+  };
 }
 
 /** ESR and capacitance of one part, as two readings. */

@@ -139,6 +139,9 @@ const monitor: DemoJob = {
   plans: ["C21"],
   ticks: [],
   proof: [],
+  captures: [
+    { net: "5 V", name: "5 V, two amps", seconds: 0.0006, loadAmps: 2, mainsVolts: 0.004, minutesAgo: 2 * hour },
+  ],
   handedOverMinutesAgo: null,
 };
 
@@ -445,6 +448,16 @@ const instrument: DemoJob = {
   plans: ["C1"],
   ticks: [{ minutesAgo: 60, step: "removed", at: ["C1"] }],
   proof: [],
+  captures: [
+    {
+      net: "15 V",
+      name: "15 V, hums under load",
+      seconds: 0.06,
+      loadAmps: 0.8,
+      mainsVolts: 0.42,
+      minutesAgo: 3 * hour,
+    },
+  ],
   handedOverMinutesAgo: null,
 };
 

@@ -1,8 +1,17 @@
-import { foldHouseRules, photoLimits } from "@pale-cap/contract";
-import { overRangeCode, rankReplacements, replacementRequirement, seededRandom } from "@pale-cap/core";
+import { foldHouseRules, jobFacts, photoLimits } from "@pale-cap/contract";
+import {
+  converterOf,
+  overRangeCode,
+  predictRipple,
+  rankReplacements,
+  replacementRequirement,
+  seededRandom,
+  usualCapacitorCelsius,
+} from "@pale-cap/core";
 import type { Transaction } from "sequelize";
 import sharp from "sharp";
 import { saveBlob } from "../../records/blobStore";
+import { loadJob } from "../../records/loadJobs";
 import type { Database } from "../database";
 import type { CataloguePartRow } from "../models/catalogueParts";
 import type { FittedPartDbRow } from "../models/fittedParts";
@@ -11,6 +20,7 @@ import type { PositionRow } from "../models/positions";
 import type { ReadingDbRow } from "../models/readings";
 import type { DemoJob, DemoReading } from "./demoJob";
 import { demoClosedJobs, demoJobs } from "./demoJobs";
+import { drawCapture } from "./drawCapture";
 import { drawPhoto } from "./drawPhoto";
 import { generateCatalogue, uuidFrom } from "./generateCatalogue";
 
@@ -128,6 +138,44 @@ class DemoWriter {
     await this.writePlans(demo);
     await this.writeTicks(demo);
     await this.writeReadings(demo.proof);
+    await this.writeCaptures(demo);
+  }
+
+  /** What a scope would have shown on a rail with its parts as they were read. */
+  private async writeCaptures(demo: DemoJob): Promise<void> {
+    const { transaction, jobId } = this;
+    for (const [n, one] of (demo.captures ?? []).entries()) {
+      const detail = await loadJob(this.database, jobId, transaction);
+      const facts = jobFacts(detail);
+      const net = detail.nets.find((candidate) => candidate.id === this.netIds.get(one.net));
+      if (!net) throw new Error(`No net ${one.net} on the demo board`);
+      const prediction = predictRipple({
+        board: { ...facts, chosen: new Map() },
+        netId: net.id,
+        converter: converterOf(net, facts),
+        railVolts: net.nominalVolts,
+        loadAmps: one.loadAmps,
+        temperatureCelsius: usualCapacitorCelsius,
+      });
+      if (!prediction) throw new Error(`Nothing to reckon with on ${one.net}`);
+      const { analysis, packed } = drawCapture(one, prediction.states.measured, prediction.described.source, n + 1);
+      const createdAt = this.ago(one.minutesAgo);
+      const blob = { bytes: packed, mediaType: "application/octet-stream", createdAt };
+      const samplesSha256 = await saveBlob(this.database, blob, transaction);
+      const rig = {
+        hasLongGroundLead: false,
+        isAcCoupled: true,
+        isIsolationTransformer: false,
+        isBandwidthLimited: false,
+      };
+      await this.models.captures.create(
+        {
+          ...{ id: this.id(), jobId, netId: net.id, name: one.name, loadAmps: one.loadAmps, rig, analysis },
+          ...{ instrument: null, samplesSha256, isRemoved: false, measuredAt: createdAt, personId: this.personId },
+        },
+        { transaction },
+      );
+    }
   }
 
   private get models() {

@@ -6,6 +6,7 @@ import { boards } from "./boards";
 import { boardTypeAttachments } from "./boardTypeAttachments";
 import { boardTypeRevisions } from "./boardTypeRevisions";
 import { boardTypes } from "./boardTypes";
+import { captures } from "./captures";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
 import { customers } from "./customers";
@@ -46,6 +47,7 @@ const definitions = {
   boardTypeRevisions,
   boardTypes,
   boards,
+  captures,
   catalogueParts,
   chargeEvents,
   customers,

@@ -1,4 +1,4 @@
-import type { NetNetwork, Section } from "@pale-cap/core";
+import type { ConverterDescription, NetNetwork, Section } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -15,6 +15,7 @@ export interface NetRow {
   toleranceRatio: number | null;
   rippleLimitVolts: number | null;
   network: NetNetwork | null;
+  converter: ConverterDescription | null;
 }
 
 export const nets = (sequelize: Sequelize) =>
@@ -31,4 +32,5 @@ export const nets = (sequelize: Sequelize) =>
     toleranceRatio: column.real,
     rippleLimitVolts: column.real,
     network: column.json,
+    converter: column.json,
   });

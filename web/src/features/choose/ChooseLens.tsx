@@ -5,6 +5,7 @@ import { BoardPanel } from "../../job/BoardPanel";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
 import { capacitorsInOrder } from "../../job/parts";
+import { RippleLinks } from "../../job/RippleLinks";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
 import { listWords } from "../../wording/boardWords";
@@ -86,6 +87,7 @@ export function ChooseLens() {
                 : "Choose one of the places above."}
             </p>
           )}
+          <RippleLinks />
         </Pane>
       }
     />

@@ -88,6 +88,7 @@ export function resolveNet(
     toleranceRatio: null,
     rippleLimitVolts: null,
     network: null,
+    converter: null,
   };
   return { id, changes: [{ table: "net", operation: "insert", id, version: null, values }] };
 }

@@ -12,6 +12,7 @@ const net = (id: string, name: string, section: "output" | "bulk") => ({
   toleranceRatio: null,
   rippleLimitVolts: null,
   network: null,
+  converter: null,
 });
 const entry = (line: string) => parsePartEntry(line).entry;
 const board = [net("a", "12 V", "output"), net("b", "5 V", "output"), net("c", "Bulk", "bulk")];

@@ -56,7 +56,7 @@ function newNet(railName: string | null, section: Section): { readonly id: strin
   const nominalVolts = volts
     ? Number(`${volts[1] && volts[1] !== "+" ? "-" : ""}${volts[2]?.replace(",", ".")}`)
     : null;
-  const rest = { fullLoadAmps: null, toleranceRatio: null, rippleLimitVolts: null, network: null };
+  const rest = { fullLoadAmps: null, toleranceRatio: null, rippleLimitVolts: null, network: null, converter: null };
   return { id: newId(), values: { name: railName ?? sectionFacts[section].label, section, nominalVolts, ...rest } };
 }
 

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
+import { RippleLinks } from "../../job/RippleLinks";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane, Part } from "../../ui/Pane";
 import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
@@ -49,6 +50,7 @@ export function JudgePane() {
       <DrainFindings />
       <Overview />
       <DeviceOverview />
+      <RippleLinks />
       <p className={classes.soft}>
         <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
       </p>

@@ -2,6 +2,7 @@ import type { Net } from "@pale-cap/contract";
 import { type ProbePoint, sectionFacts } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { netsInOrder } from "../../job/parts";
+import { RippleLinks } from "../../job/RippleLinks";
 import { useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
@@ -44,6 +45,7 @@ export function RailPane({ net, points }: { readonly net: Net; readonly points: 
       <ReadingList title="Readings of this rail" targetId={net.id} />
       <TestList title="Before the mains, with little energy" points={lowEnergy} />
       {lowEnergy.length > 0 && <Caution>{cautions.limitedEnergy}</Caution>}
+      <RippleLinks />
       <RailList />
     </Pane>
   );

@@ -1,0 +1,112 @@
+import type { BoardNet } from "../board/board";
+import { deviceProfiles } from "../job/deviceProfiles";
+import type { CaptureFact, JobFacts } from "../job/jobFacts";
+import { type RippleAttribution, rippleAttribution } from "../waveform/rippleAttribution";
+import {
+  type ConverterDescription,
+  ImpossibleConverterError,
+  type OutputConverter,
+  unknownConverter,
+} from "./converter";
+import { predictRipple } from "./ripplePrediction";
+
+/** Air around the capacitors of a supply that runs, where nobody measured. */
+export const usualCapacitorCelsius = 45;
+
+/** How the converter behind a rail mostly is, until somebody says: by the device's topology and the rail's section. */
+export function usualConverter(net: BoardNet, { device }: Pick<JobFacts, "device">): OutputConverter {
+  const topology = device.topology ?? deviceProfiles[device.kind].topologies[0] ?? "flyback";
+  if (net.section === "standby" || net.section === "vcc") return "flyback_discontinuous";
+  if (net.section === "board-regulator") return "buck";
+  switch (topology) {
+    case "forward_or_half_bridge":
+    case "pfc_resonant_with_standby":
+      return "half_bridge";
+    case "pfc_forward_with_standby":
+      return "forward";
+    case "buck_board":
+      return "buck";
+    default:
+      return "flyback_discontinuous";
+  }
+}
+
+/** What is known of the converter behind a rail, the kind filled in. */
+export function converterOf(net: BoardNet, facts: Pick<JobFacts, "device">): ConverterDescription {
+  return net.converter ?? unknownConverter(usualConverter(net, facts));
+}
+
+/** The last capture of each rail with what it points to, and how much of it the read values explain. */
+export interface RailRippleFinding {
+  readonly netId: string;
+  readonly capture: CaptureFact;
+  readonly attribution: RippleAttribution;
+}
+
+/** Questions that were answered before: captures change seldom, and every fold of a job asks again. */
+const answered = new Map<string, { readonly volts: number; readonly highVolts: number } | null>();
+const mostAnswered = 64;
+
+/** The captured ripple of every rail, attributed. A rail behind a choke is predicted with the one before it. */
+export function rippleFindings(facts: JobFacts): readonly RailRippleFinding[] {
+  const latest = new Map<string, CaptureFact>();
+  for (const one of [...facts.captures].sort((a, b) => Date.parse(a.measuredAt) - Date.parse(b.measuredAt))) {
+    latest.set(one.netId, one);
+  }
+  return [...latest.values()].flatMap((capture) => {
+    const net = facts.nets.find((one) => one.id === capture.netId);
+    if (!net) return [];
+    const attribution = rippleAttribution(capture.analysis, predictedOf(facts, net, capture));
+    return [{ netId: net.id, capture, attribution }];
+  });
+}
+
+function predictedOf(facts: JobFacts, net: BoardNet, capture: CaptureFact) {
+  if (!capture.analysis.switching) return null;
+  const first = facts.nets.find((one) => one.id === net.network?.behindNetId) ?? net;
+  const converter = converterOf(first, facts);
+  const places = facts.positions.filter((one) => one.netId === first.id || one.netId === net.id);
+  const parts = facts.fittedParts.filter((one) => places.some((place) => place.id === one.positionId));
+  const ids = new Set(parts.map((part) => part.id));
+  const readings = facts.readings.filter((one) => one.fittedPartId !== null && ids.has(one.fittedPartId));
+  const loadAmps = capture.loadAmps ?? first.fullLoadAmps;
+  const known = { ...converter, switchingHertz: converter.switchingHertz ?? sourceHertz(converter, capture) };
+  const key = JSON.stringify([first, known, loadAmps, parts, readings, facts.nets.map((one) => one.network)]);
+  const before = answered.get(key);
+  if (before !== undefined) return before;
+  const board = { ...facts, positions: places, fittedParts: parts, readings, chosen: new Map() };
+  const found = predicted(board, first, known, loadAmps);
+  if (answered.size >= mostAnswered) answered.delete(answered.keys().next().value as string);
+  answered.set(key, found);
+  return found;
+}
+
+/** The capture tells the frequency; a half bridge's choke sees twice that of its switches. */
+function sourceHertz(converter: ConverterDescription, { analysis }: CaptureFact): number | null {
+  if (!analysis.switching) return null;
+  return converter.kind === "half_bridge" ? analysis.switching.frequencyHertz / 2 : analysis.switching.frequencyHertz;
+}
+
+function predicted(
+  board: Parameters<typeof predictRipple>[0]["board"],
+  net: BoardNet,
+  converter: ConverterDescription,
+  loadAmps: number | null,
+) {
+  try {
+    const question = {
+      board,
+      netId: net.id,
+      converter,
+      railVolts: net.nominalVolts,
+      loadAmps,
+      temperatureCelsius: usualCapacitorCelsius,
+    };
+    const found = predictRipple(question);
+    return found && { volts: found.states.measured.loadPeakToPeakVolts, highVolts: found.highVolts };
+  } catch (error) {
+    // A description that cannot be predicts nothing; the lens says why.
+    if (error instanceof ImpossibleConverterError) return null;
+    throw error;
+  }
+}

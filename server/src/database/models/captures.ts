@@ -1,0 +1,36 @@
+import type { CaptureRig } from "@pale-cap/contract";
+import type { CaptureAnalysis } from "@pale-cap/core";
+import type { Sequelize } from "sequelize";
+import { column, defineTable } from "./table";
+
+/** A ripple capture of a rail; its samples are a blob, gzipped. */
+export interface CaptureDbRow {
+  id: string;
+  jobId: string;
+  netId: string;
+  name: string;
+  loadAmps: number | null;
+  rig: CaptureRig;
+  analysis: CaptureAnalysis;
+  instrument: string | null;
+  samplesSha256: string;
+  isRemoved: boolean;
+  measuredAt: Date;
+  personId: string | null;
+}
+
+export const captures = (sequelize: Sequelize) =>
+  defineTable<CaptureDbRow>(sequelize, "captures", {
+    id: column.key,
+    jobId: column.id,
+    netId: column.id,
+    name: column.text,
+    loadAmps: column.real,
+    rig: column.json,
+    analysis: column.json,
+    instrument: column.text,
+    samplesSha256: column.text,
+    isRemoved: column.flag,
+    measuredAt: column.moment,
+    personId: column.id,
+  });

@@ -1,0 +1,371 @@
+import { Button, NativeSelect, SegmentedControl, Slider } from "@mantine/core";
+import {
+  type ChosenPart,
+  converterOf,
+  foundPart,
+  needsReplacement,
+  type PredictionQuestion,
+  rippleAttribution,
+  standingReadings,
+  usualCapacitorCelsius,
+} from "@pale-cap/core";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { useJob } from "../job/JobContext";
+import { useCatalogueQuery } from "../job/jobApi";
+import { LensLayout } from "../job/LensLayout";
+import { netsInOrder } from "../job/parts";
+import { Pane, Part } from "../ui/Pane";
+import { Quantity } from "../ui/Quantity";
+import { assumptionWords, impossibleWords } from "../wording/rippleWords";
+import { rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
+import { CaptureCard } from "./CaptureCard";
+import { ConverterForm } from "./ConverterForm";
+import { fetchSamples } from "./captureApi";
+import { chartPng, download, waveformCsv } from "./exports";
+import { RippleChart } from "./RippleChart";
+import { RippleTable } from "./RippleTable";
+import classes from "./ripple.module.css";
+import { captureColumns, rippleColumns } from "./rippleSeries";
+import { ShareChart } from "./ShareChart";
+
+type View = "switching" | "window" | "table";
+
+/** The ripple lens of one rail: what the capacitors bring about as new, as read and as replaced, beside what was captured. */
+export function RippleScreen() {
+  const { netId = "" } = useParams();
+  const { detail, facts, rules } = useJob();
+  const net = detail.nets.find((one) => one.id === netId);
+  const navigate = useNavigate();
+  // A rail behind a choke is predicted with the one before it.
+  const first = detail.nets.find((one) => one.id === net?.network?.behindNetId) ?? net;
+  const full = first?.fullLoadAmps ?? null;
+  const [loadAmps, setLoadAmps] = useState<number | null>(null);
+  const [celsius, setCelsius] = useState(usualCapacitorCelsius);
+  const [view, setView] = useState<View>("switching");
+  const [shownId, setShownId] = useState<string>();
+  const chosen = useChosenParts();
+  const captures = useMemo(
+    () => detail.captures.filter((one) => one.netId === netId || one.netId === first?.id),
+    [detail.captures, netId, first],
+  );
+  const shown = captures.find((one) => one.id === shownId) ?? captures.at(-1);
+  const samples = useSamples(shown?.id);
+  const known = first ? converterOf(first, facts) : null;
+  const switchingHertz = shown?.analysis.switching?.frequencyHertz ?? null;
+  const load = loadAmps ?? shown?.loadAmps ?? full;
+  const question = useMemo((): PredictionQuestion | null => {
+    if (!first || !known) return null;
+    const told = switchingHertz === null ? null : known.kind === "half_bridge" ? switchingHertz / 2 : switchingHertz;
+    return {
+      board: {
+        nets: facts.nets,
+        positions: facts.positions,
+        fittedParts: facts.fittedParts,
+        readings: facts.readings,
+        chosen,
+      },
+      netId: first.id,
+      converter: { ...known, switchingHertz: known.switchingHertz ?? told },
+      railVolts: first.nominalVolts,
+      loadAmps: load,
+      temperatureCelsius: celsius,
+    };
+  }, [
+    first,
+    known,
+    switchingHertz,
+    facts.nets,
+    facts.positions,
+    facts.fittedParts,
+    facts.readings,
+    chosen,
+    load,
+    celsius,
+  ]);
+  // Made from parts that keep their identity: asked anew only when something in it changed.
+  const steady = useSteady(question);
+  const mostAmps = 1.2 * (full ?? load ?? 1);
+  const answer = useRipplePrediction(steady, mostAmps);
+  const prediction = answer?.prediction ?? null;
+  const attribution = useMemo(
+    () =>
+      shown
+        ? rippleAttribution(
+            shown.analysis,
+            prediction && {
+              volts: prediction.states.measured.loadPeakToPeakVolts,
+              highVolts: prediction.highVolts,
+            },
+          )
+        : null,
+    [shown, prediction],
+  );
+  const columns = useMemo(() => {
+    if (view === "window") {
+      return shown && samples ? captureColumns(samples, shown.analysis.intervalSeconds, shown.analysis.meanVolts) : [];
+    }
+    if (!prediction) return [];
+    const laid = shown && samples ? { samples, ...shown.analysis } : null;
+    return rippleColumns(prediction, laid);
+  }, [view, prediction, shown, samples]);
+  const chart = useRef<HTMLDivElement>(null);
+  if (!net || !first || !known) {
+    return <LensLayout board={<p className={classes.soft}>There is no such rail on this job.</p>} pane={<div />} />;
+  }
+  const limit =
+    net.rippleLimitVolts ??
+    (net.nominalVolts === null ? null : Math.abs(net.nominalVolts) * rules.rail.rippleLimitRatio);
+  const figures = prediction?.states;
+
+  async function exportAs(kind: "csv" | "png" | "netlist"): Promise<void> {
+    const name = `${detail.job.number}-${net?.name ?? "rail"}`.replaceAll(/[^\w.-]+/g, "-");
+    if (kind === "csv" && shown && samples) {
+      download(`${name}.csv`, waveformCsv(samples, shown.analysis.intervalSeconds, shown.name), "text/csv");
+    }
+    const drawn = chart.current?.querySelector<SVGSVGElement>("[data-ripple-chart] svg.recharts-surface");
+    if (kind === "png" && drawn) download(`${name}.png`, await chartPng(drawn), "image/png");
+    if (kind === "netlist" && steady) {
+      const answered = await rippleWorker().netlist(steady, `${name}: capacitors as read`);
+      if ("found" in answered && answered.found) download(`${name}.cir`, answered.found, "text/plain");
+    }
+  }
+
+  return (
+    <LensLayout
+      paneWidth="medium"
+      board={
+        <div className={classes.charts} ref={chart}>
+          <div className={classes.head}>
+            <h1>Ripple of {net.name}</h1>
+            <SegmentedControl
+              aria-label="What is shown"
+              value={view}
+              data={[
+                { value: "switching", label: "Two periods" },
+                { value: "window", label: "Whole capture" },
+                { value: "table", label: "Table" },
+              ]}
+              onChange={(value) => setView(value as View)}
+            />
+          </div>
+          {answer?.impossible && (
+            <p role="alert" className={classes.story}>
+              {impossibleWords(answer.impossible)}
+            </p>
+          )}
+          {answer && !answer.impossible && !prediction && (
+            <p className={classes.story}>No capacitor of this rail has value and voltage: enter them in Inspect.</p>
+          )}
+          {figures && (
+            <div className={classes.figures} role="status">
+              {(["healthy", "measured", "replaced"] as const).map((state) => (
+                <span key={state}>
+                  <span className={classes.mark} data-state={state} />
+                  {stateLabels[state]}{" "}
+                  <b>
+                    <Quantity value={figures[state].loadPeakToPeakVolts} unit="V" />
+                  </b>
+                </span>
+              ))}
+              {shown?.analysis.switching && (
+                <span>
+                  <span className={classes.mark} data-state="captured" />
+                  captured{" "}
+                  <b>
+                    <Quantity value={shown.analysis.switching.peakToPeak} unit="V" />
+                  </b>
+                </span>
+              )}
+              {limit !== null && (
+                <span className={classes.soft}>
+                  limit <Quantity value={limit} unit="V" />,{" "}
+                  {net.rippleLimitVolts === null ? "house rule" : "of this rail"}
+                </span>
+              )}
+            </div>
+          )}
+          {view === "table" && prediction ? (
+            <RippleTable prediction={prediction} analysis={shown?.analysis ?? null} />
+          ) : columns.length > 0 ? (
+            <RippleChart columns={columns} limitVolts={limit} />
+          ) : (
+            <p className={classes.soft}>
+              {view === "window" ? "Nothing captured on this rail yet." : "The prediction appears here."}
+            </p>
+          )}
+          {figures && view !== "table" && <ShareChart measured={figures.measured} replaced={figures.replaced} />}
+          <div className={classes.sliders}>
+            <div>
+              <div>
+                Load <Quantity value={load} unit="A" />
+              </div>
+              <Slider
+                aria-label="Load"
+                thumbLabel="Load"
+                min={0.02 * mostAmps}
+                max={mostAmps}
+                step={0.02 * mostAmps}
+                value={load ?? mostAmps / 1.2}
+                label={null}
+                onChange={setLoadAmps}
+              />
+            </div>
+            <div>
+              <div>
+                Capacitors at <Quantity value={celsius} unit="°C" />
+              </div>
+              <Slider
+                aria-label="Temperature"
+                thumbLabel="Temperature"
+                min={-10}
+                max={105}
+                step={5}
+                value={celsius}
+                label={null}
+                onChange={setCelsius}
+              />
+            </div>
+          </div>
+        </div>
+      }
+      pane={
+        <Pane
+          title="Ripple"
+          note={<RailChoice netId={netId} onChange={(id) => navigate(`../ripple/${id}`, { relative: "path" })} />}
+          actions={
+            <div className={classes.acts}>
+              <Button size="compact-sm" disabled={!samples} onClick={() => void exportAs("csv")}>
+                Waveform CSV
+              </Button>
+              <Button size="compact-sm" disabled={view === "table"} onClick={() => void exportAs("png")}>
+                Chart PNG
+              </Button>
+              <Button size="compact-sm" disabled={!prediction} onClick={() => void exportAs("netlist")}>
+                SPICE netlist
+              </Button>
+            </div>
+          }
+        >
+          <CaptureCard
+            net={net}
+            captures={captures}
+            shown={shown}
+            onShow={setShownId}
+            attribution={attribution}
+            prediction={prediction}
+          />
+          <MeterNote netId={netId} />
+          <ConverterForm net={first} converter={known} />
+          {prediction && prediction.effects.length > 0 && (
+            <Part title="Assumed">
+              <p className={classes.soft}>
+                As read, the ripple lies between <Quantity value={prediction.lowVolts} unit="V" /> and{" "}
+                <Quantity value={prediction.highVolts} unit="V" /> over what nobody entered:
+              </p>
+              <ul>
+                {prediction.effects.map((one) => (
+                  <li key={one.key}>
+                    {assumptionWords(one)}: <Quantity value={one.lowVolts} unit="V" /> to{" "}
+                    <Quantity value={one.highVolts} unit="V" />
+                  </li>
+                ))}
+              </ul>
+            </Part>
+          )}
+          <p className={classes.soft}>
+            “As read” takes readings out of circuit; parts without one count as new. Exact for the filter as it is
+            drawn; docs/ripple.md says how.
+          </p>
+        </Pane>
+      }
+    />
+  );
+}
+
+const stateLabels = { healthy: "as new", measured: "as read", replaced: "after replacement" } as const;
+
+function RailChoice({ netId, onChange }: { readonly netId: string; readonly onChange: (id: string) => void }) {
+  const { detail } = useJob();
+  const rails = netsInOrder(detail).filter((net) =>
+    detail.positions.some((one) => one.netId === net.id && one.kind === "electrolytic"),
+  );
+  return (
+    <NativeSelect
+      aria-label="Rail"
+      value={netId}
+      data={rails.map((net) => ({ value: net.id, label: net.name }))}
+      onChange={(event) => onChange(event.currentTarget.value)}
+    />
+  );
+}
+
+/** A multimeter's AC reading is a floor: it sees the mains part and little of the switching. */
+function MeterNote({ netId }: { readonly netId: string }) {
+  const { detail } = useJob();
+  const last = standingReadings(detail.readings)
+    .filter((one) => one.targetId === netId && one.quantity === "ac_voltage" && one.value !== null)
+    .at(-1);
+  if (last?.value == null) return null;
+  return (
+    <p className={classes.soft}>
+      A multimeter read <Quantity value={last.value} unit="V" /> AC: about{" "}
+      <Quantity value={2 * Math.SQRT2 * last.value} unit="V" /> peak to peak of what lies below its bandwidth, mostly a
+      kilohertz. The switching ripple hardly reaches it: a floor, no measure.
+    </p>
+  );
+}
+
+/** What the plan puts in; a part that goes out without a choice yet counts as renewed like for like. */
+function useChosenParts(): ReadonlyMap<string, ChosenPart> {
+  const { detail, judgements } = useJob();
+  const { data: catalogue = [] } = useCatalogueQuery();
+  return useMemo(() => {
+    const parts = new Map<string, ChosenPart>();
+    for (const [positionId, judgement] of judgements) {
+      const found = foundPart(detail.fittedParts, positionId);
+      if (!needsReplacement(judgement) || !found?.capacitanceFarads) continue;
+      parts.set(positionId, {
+        capacitanceFarads: found.capacitanceFarads,
+        esrOhms: null,
+        ratedRippleAmpsRms: null,
+      });
+    }
+    for (const { positionId, cataloguePartId } of detail.plans) {
+      const part = catalogue.find((one) => one.id === cataloguePartId);
+      if (!part) continue;
+      const { capacitanceFarads, esrOhms, rippleAmpsRms } = part;
+      parts.set(positionId, { capacitanceFarads, esrOhms, ratedRippleAmpsRms: rippleAmpsRms });
+    }
+    return parts;
+  }, [detail.fittedParts, detail.plans, judgements, catalogue]);
+}
+
+function useSamples(captureId: string | undefined): Float32Array | undefined {
+  const [held, setHeld] = useState<{ readonly id: string; readonly samples: Float32Array }>();
+  useEffect(() => {
+    if (!captureId) return;
+    let isCurrent = true;
+    void fetchSamples(captureId)
+      .then((samples) => {
+        if (isCurrent) setHeld({ id: captureId, samples });
+      })
+      .catch(() => undefined);
+    return () => {
+      isCurrent = false;
+    };
+  }, [captureId]);
+  return held?.id === captureId ? held?.samples : undefined;
+}
+
+/** The same object as long as it says the same. */
+function useSteady<T>(value: T): T {
+  const held = useRef(value);
+  const text = JSON.stringify(value, (_, one) => (one instanceof Map ? [...one] : one));
+  const before = useRef(text);
+  if (before.current !== text) {
+    before.current = text;
+    held.current = value;
+  }
+  return held.current;
+}
