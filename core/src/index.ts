@@ -182,6 +182,13 @@ export {
 } from "./replacement/requirement";
 export { boostBulk, primaryPulseAmpsRms } from "./ripple/boostBulk";
 export {
+  type BulkPrediction,
+  type BulkQuestion,
+  type BulkState,
+  isTooWeak,
+  predictBulk,
+} from "./ripple/bulkPrediction";
+export {
   type Assumption,
   type ConverterDescription,
   converterSource,

@@ -11,14 +11,15 @@ import { openServer } from "./server";
 const views = [
   { file: "bench", path: "/", heading: "Halden 24" },
   { file: "intake", model: "Halden 24", lens: "intake" },
-  { file: "intake-label", model: "Halden 24", lens: "intake?page=label" },
   { file: "intake-photos", model: "Halden 24", lens: "intake?page=photos", click: "Open photo, board, parts side" },
   { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
   { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
-  { file: "list", model: "Terrace 43", lens: "inspect", click: "List" },
-  { file: "measure-dark", model: "Halden 24", lens: "measure", part: "C14", scheme: "dark" },
-  { file: "judge", model: "Halden 24", lens: "judge", part: "C14" },
+  { file: "judge", model: "Halden 24", lens: "judge" },
+  { file: "judge-masked", model: "Halden 24", lens: "judge", part: "C15" },
+  { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark" },
+  { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
+  { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },
   { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
   { file: "rework", model: "Logger 8", lens: "rework" },
   { file: "prove", model: "Duo brick", lens: "prove" },
@@ -47,7 +48,8 @@ try {
     if ("model" in view) await page.see(view.model);
     else await page.see(view.heading);
     if ("part" in view) await page.click(`${view.part}, `);
-    if ("click" in view) await (view.click === "List" ? page.switchTo("List") : page.click(view.click));
+    if ("click" in view) await page.click(view.click);
+    if ("view" in view) await page.switchTo(view.view);
     if ("act" in view) await aimInstruments(page);
     // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
     if (!("act" in view)) await settle(page);

@@ -8,7 +8,7 @@ const edgeRatio = 1e-6;
 
 /**
  * The filter and its source as a plain SPICE netlist, so that anyone can check it in a general-purpose simulator. The
- * source is a piecewise-linear current that repeats (`r=0`), the load a constant current; every node starts at 0 V, where
+ * source is a piecewise-linear shape that repeats (`r=0`), a volt for each ampere, the load a constant current; every node starts at 0 V, where
  * the mean of the ripple lies. Prints peak to peak at each node with `.meas`.
  *
  * @param title one line
@@ -31,7 +31,8 @@ export function spiceNetlist(title: string, source: SourceCurrent, network: Filt
     points.push([T, opening[1]]);
   }
   const lines = [`* ${title.replaceAll(/\s+/g, " ")}`];
-  lines.push(`Isource 0 a PWL(${points.map(([t, i]) => `${number(t)} ${number(i)}`).join(" ")}) r=0`);
+  lines.push(`Vshape s 0 PWL(${points.map(([t, i]) => `${number(t)} ${number(i)}`).join(" ")}) r=0`);
+  lines.push("Gsource 0 a s 0 1");
   const hasSecond = network.choke !== null && network.after.length > 0;
   lines.push(`Iload ${hasSecond ? "b" : "a"} 0 DC ${number(source.meanAmps)}`);
   const branch = (node: string, name: string, part: FilterNetwork["before"][number]) => {

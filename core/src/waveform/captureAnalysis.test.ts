@@ -29,7 +29,7 @@ describe("analyseCapture", () => {
     expect(found.doubleMains?.peakToPeak).toBeGreaterThan(0.27);
     expect(found.doubleMains?.peakToPeak).toBeLessThan(0.31);
     expect(found.mains?.peakToPeak).toBeLessThan(0.002);
-    expect(found.spikePeakToPeakVolts).toBeGreaterThan(0.1);
+    expect(found.spikePeakToPeakVolts).toBeGreaterThan(0.05);
     expect(found.pulsing).toBeNull();
     expect(found.quietPeakToPeakVolts).toBeLessThan(0.42);
   });

@@ -281,32 +281,27 @@ function switchingPart(samples: ArrayLike<number>, intervalSeconds: number, spec
 const foldedBins = 100;
 
 /**
- * Peak to peak of the mean period: all periods of a stretch laid over each other. Steep edges stay as they are, where a
- * sum of harmonics would ring; what is not in step averages out. A straight drift over the stretch is taken off first.
+ * Peak to peak of the usual period: all periods of a stretch laid over each other, the median of each place. Steep edges
+ * stay as they are, where a sum of harmonics would ring; what is not in step drops out. A straight drift over the stretch is taken off first.
  */
 function foldedPeakToPeak(samples: Float64Array, intervalSeconds: number, frequencyHertz: number): number {
   const count = samples.length;
   const centre = (count - 1) / 2;
-  let [sum, moment] = [0, 0];
-  samples.forEach((value, n) => {
-    sum += value;
-    moment += value * (n - centre);
-  });
+  const moment = samples.reduce((sum, value, n) => sum + value * (n - centre), 0);
   const slope = (12 * moment) / (count * (count * count - 1));
   const bins = Math.min(foldedBins, Math.floor(count / 4));
-  const sums = new Float64Array(bins);
-  const counts = new Uint32Array(bins);
+  const folded: number[][] = Array.from({ length: bins }, () => []);
   samples.forEach((value, n) => {
     const bin = Math.min(Math.floor(((n * intervalSeconds * frequencyHertz) % 1) * bins), bins - 1);
-    sums[bin] = (sums[bin] as number) + value - sum / count - slope * (n - centre);
-    counts[bin] = (counts[bin] as number) + 1;
+    folded[bin]?.push(value - slope * (n - centre));
   });
   let [low, high] = [Infinity, -Infinity];
-  for (let bin = 0; bin < bins; bin++) {
-    if (counts[bin] === 0) continue;
-    const mean = (sums[bin] as number) / (counts[bin] as number);
-    low = Math.min(low, mean);
-    high = Math.max(high, mean);
+  for (const values of folded) {
+    if (values.length === 0) continue;
+    values.sort((a, b) => a - b);
+    const middle = values[values.length >> 1] as number;
+    low = Math.min(low, middle);
+    high = Math.max(high, middle);
   }
   return high - low;
 }

@@ -1,42 +1,49 @@
-import { Button, NativeSelect, SegmentedControl, Slider } from "@mantine/core";
+import { Button, SegmentedControl, Slider } from "@mantine/core";
 import {
-  type ChosenPart,
   converterOf,
-  foundPart,
-  needsReplacement,
   type PredictionQuestion,
   rippleAttribution,
   standingReadings,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { useJob } from "../job/JobContext";
-import { useCatalogueQuery } from "../job/jobApi";
 import { LensLayout } from "../job/LensLayout";
-import { netsInOrder } from "../job/parts";
 import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { assumptionWords, impossibleWords } from "../wording/rippleWords";
-import { rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
+import { type PredictedRipple, rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
+import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";
 import { ConverterForm } from "./ConverterForm";
 import { fetchSamples } from "./captureApi";
 import { chartPng, download, waveformCsv } from "./exports";
+import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
 import { RippleTable } from "./RippleTable";
 import classes from "./ripple.module.css";
 import { captureColumns, rippleColumns } from "./rippleSeries";
 import { ShareChart } from "./ShareChart";
+import { useChosenParts } from "./useChosenParts";
 
 type View = "switching" | "window" | "table";
 
-/** The ripple lens of one rail: what the capacitors bring about as new, as read and as replaced, beside what was captured. */
+/** The ripple lens of one rail, or of the bulk. */
 export function RippleScreen() {
   const { netId = "" } = useParams();
+  const net = useJob().detail.nets.find((one) => one.id === netId);
+  return net && (net.section === "bulk" || net.section === "pfc") ? (
+    <BulkScreen key={net.id} net={net} />
+  ) : (
+    <RailScreen key={netId} netId={netId} />
+  );
+}
+
+/** The ripple lens of one rail: what the capacitors bring about as new, as read and as replaced, beside what was captured. */
+function RailScreen({ netId }: { readonly netId: string }) {
   const { detail, facts, rules } = useJob();
   const net = detail.nets.find((one) => one.id === netId);
-  const navigate = useNavigate();
   // A rail behind a choke is predicted with the one before it.
   const first = detail.nets.find((one) => one.id === net?.network?.behindNetId) ?? net;
   const full = first?.fullLoadAmps ?? null;
@@ -110,6 +117,8 @@ export function RippleScreen() {
     return rippleColumns(prediction, laid);
   }, [view, prediction, shown, samples]);
   const chart = useRef<HTMLDivElement>(null);
+  // Where values are assumed, a third digit would say what nobody knows.
+  const digits = prediction && prediction.effects.length > 0 ? 2 : 3;
   if (!net || !first || !known) {
     return <LensLayout board={<p className={classes.soft}>There is no such rail on this job.</p>} pane={<div />} />;
   }
@@ -164,7 +173,7 @@ export function RippleScreen() {
                   <span className={classes.mark} data-state={state} />
                   {stateLabels[state]}{" "}
                   <b>
-                    <Quantity value={figures[state].loadPeakToPeakVolts} unit="V" />
+                    <Quantity value={figures[state].loadPeakToPeakVolts} unit="V" digits={digits} />
                   </b>
                 </span>
               ))}
@@ -185,6 +194,7 @@ export function RippleScreen() {
               )}
             </div>
           )}
+          {limit !== null && <LimitNote limit={limit} sweep={answer?.sweep ?? []} />}
           {view === "table" && prediction ? (
             <RippleTable prediction={prediction} analysis={shown?.analysis ?? null} />
           ) : columns.length > 0 ? (
@@ -232,7 +242,7 @@ export function RippleScreen() {
       pane={
         <Pane
           title="Ripple"
-          note={<RailChoice netId={netId} onChange={(id) => navigate(`../ripple/${id}`, { relative: "path" })} />}
+          note={<RailChoice netId={netId} />}
           actions={
             <div className={classes.acts}>
               <Button size="compact-sm" disabled={!samples} onClick={() => void exportAs("csv")}>
@@ -285,18 +295,25 @@ export function RippleScreen() {
 
 const stateLabels = { healthy: "as new", measured: "as read", replaced: "after replacement" } as const;
 
-function RailChoice({ netId, onChange }: { readonly netId: string; readonly onChange: (id: string) => void }) {
-  const { detail } = useJob();
-  const rails = netsInOrder(detail).filter((net) =>
-    detail.positions.some((one) => one.netId === net.id && one.kind === "electrolytic"),
-  );
+/** Up to which load the rail stays within its limit, by the sweep over loads. */
+function LimitNote({ limit, sweep }: { readonly limit: number; readonly sweep: PredictedRipple["sweep"] }) {
+  const upTo = (state: "measured" | "replaced") => sweep.filter((one) => one[state] <= limit).at(-1)?.loadAmps ?? null;
+  if (sweep.length === 0) return null;
+  const [read, replaced] = [upTo("measured"), upTo("replaced")];
+  const words = (amps: number | null) =>
+    amps === null ? (
+      "at no load of this sweep"
+    ) : amps === sweep.at(-1)?.loadAmps ? (
+      "at every load up to full"
+    ) : (
+      <>
+        up to <Quantity value={amps} unit="A" digits={2} />
+      </>
+    );
   return (
-    <NativeSelect
-      aria-label="Rail"
-      value={netId}
-      data={rails.map((net) => ({ value: net.id, label: net.name }))}
-      onChange={(event) => onChange(event.currentTarget.value)}
-    />
+    <p className={classes.limitNote}>
+      Within the limit {words(read)} as read, {words(replaced)} after replacement.
+    </p>
   );
 }
 
@@ -314,31 +331,6 @@ function MeterNote({ netId }: { readonly netId: string }) {
       kilohertz. The switching ripple hardly reaches it: a floor, no measure.
     </p>
   );
-}
-
-/** What the plan puts in; a part that goes out without a choice yet counts as renewed like for like. */
-function useChosenParts(): ReadonlyMap<string, ChosenPart> {
-  const { detail, judgements } = useJob();
-  const { data: catalogue = [] } = useCatalogueQuery();
-  return useMemo(() => {
-    const parts = new Map<string, ChosenPart>();
-    for (const [positionId, judgement] of judgements) {
-      const found = foundPart(detail.fittedParts, positionId);
-      if (!needsReplacement(judgement) || !found?.capacitanceFarads) continue;
-      parts.set(positionId, {
-        capacitanceFarads: found.capacitanceFarads,
-        esrOhms: null,
-        ratedRippleAmpsRms: null,
-      });
-    }
-    for (const { positionId, cataloguePartId } of detail.plans) {
-      const part = catalogue.find((one) => one.id === cataloguePartId);
-      if (!part) continue;
-      const { capacitanceFarads, esrOhms, rippleAmpsRms } = part;
-      parts.set(positionId, { capacitanceFarads, esrOhms, ratedRippleAmpsRms: rippleAmpsRms });
-    }
-    return parts;
-  }, [detail.fittedParts, detail.plans, judgements, catalogue]);
 }
 
 function useSamples(captureId: string | undefined): Float32Array | undefined {

@@ -1,6 +1,10 @@
 import {
+  type BulkPrediction,
+  type BulkQuestion,
   ImpossibleConverterError,
+  isTooWeak,
   type PredictionQuestion,
+  predictBulk,
   predictRipple,
   spiceNetlist,
   sweepLoads,
@@ -21,6 +25,15 @@ function answering<T>(act: () => T): { readonly found: T } | Impossible {
 
 const worker = {
   predict: (question: PredictionQuestion) => answering(() => predictRipple(question)),
+  /** null: nothing to reckon with; "too_weak": this mains cannot feed the load. */
+  bulk: (question: BulkQuestion): BulkPrediction | null | "too_weak" => {
+    try {
+      return predictBulk(question);
+    } catch (error) {
+      if (isTooWeak(error)) return "too_weak";
+      throw error;
+    }
+  },
   sweep: (question: PredictionQuestion, loads: readonly number[]) => answering(() => sweepLoads(question, loads)),
   netlist: (question: PredictionQuestion, title: string) =>
     answering(() => {

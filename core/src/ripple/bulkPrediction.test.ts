@@ -1,0 +1,79 @@
+import { describe, expect, it } from "vitest";
+import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading } from "../../testing/sampleJob";
+import type { NetNetwork } from "../board/board";
+import { type BulkQuestion, isTooWeak, predictBulk } from "./bulkPrediction";
+
+const series: NetNetwork = { arrangement: "series", behindNetId: null, chokeHenrys: null, chokeOhms: null };
+const can = {
+  capacitanceFarads: 120e-6,
+  ratedVolts: 400,
+  capacitorClass: "gp" as const,
+  diameterMetres: 0.018,
+  heightMetres: 0.04,
+};
+function question(
+  more: Partial<BulkQuestion> = {},
+  section: "bulk" | "pfc" = "bulk",
+  network: NetNetwork | null = null,
+): BulkQuestion {
+  const facts = sampleJob({
+    nets: [sampleNet({ id: "bulk", section, nominalVolts: section === "pfc" ? 385 : 325, network }), sampleNet()],
+    positions: [samplePosition("C1", { netId: "bulk" }), samplePosition("C2", { netId: "bulk" })],
+    fittedParts: [samplePart("C1", can), samplePart("C2", can)],
+    readings: ["C1", "C2"].map((at) =>
+      sampleReading(at, { quantity: "capacitance", value: 40e-6, frequencyHertz: 120, circuitState: "out" }),
+    ),
+  });
+  return {
+    board: { ...facts, chosen: new Map() },
+    netId: "bulk",
+    mainsVoltsRms: 230,
+    mainsHertz: 50,
+    loadWatts: null,
+    temperatureCelsius: 45,
+    ...more,
+  };
+}
+
+describe("predictBulk", () => {
+  it("has more ripple, a deeper valley and less hold-up where capacitance was lost", () => {
+    const found = predictBulk(question());
+    const { healthy, measured } = found?.states ?? {};
+    if (!healthy || !measured) throw new Error("no prediction");
+    expect(measured.peakToPeakVolts).toBeGreaterThan(2 * healthy.peakToPeakVolts);
+    expect(measured.valleyVolts).toBeLessThan(healthy.valleyVolts);
+    expect(measured.holdUpSeconds).toBeLessThan(healthy.holdUpSeconds / 2);
+    expect(healthy.conductionRatio).toBeGreaterThan(0.05);
+    // 12 V at 4 A through 85 %: what the outputs were promised.
+    expect(found?.loadWatts).toBeCloseTo(48 / 0.85, 9);
+  });
+  it("falls back to the new ripple when both are replaced", () => {
+    const asked = question();
+    const chosen = new Map(
+      ["at-C1", "at-C2"].map(
+        (id) => [id, { capacitanceFarads: 120e-6, esrOhms: null, ratedRippleAmpsRms: null }] as const,
+      ),
+    );
+    const { healthy, replaced } = predictBulk({ ...asked, board: { ...asked.board, chosen } })?.states ?? {};
+    expect(replaced?.peakToPeakVolts).toBeCloseTo(healthy?.peakToPeakVolts ?? 0, 6);
+  });
+  it("takes a series bank for a doubler: twice the volts", () => {
+    const found = predictBulk(question({ mainsVoltsRms: 115 }, "bulk", series));
+    expect([found?.topology, Math.round((found?.states.healthy.meanVolts ?? 0) / 100)]).toEqual(["doubler", 3]);
+  });
+  it("reckons with power over bus volts behind a boost stage", () => {
+    const found = predictBulk(question({ loadWatts: 150 }, "pfc"));
+    expect(found?.topology).toBe("boost");
+    expect(found?.states.healthy.lowFrequencyAmpsRms).toBeCloseTo(150 / 385 / Math.SQRT2, 9);
+  });
+  it("says where nothing can be reckoned with, and where the mains is too weak", () => {
+    expect(predictBulk(question({ netId: "nowhere" }))).toBeNull();
+    let failure: unknown;
+    try {
+      predictBulk(question({ loadWatts: 50e3 }));
+    } catch (error) {
+      failure = error;
+    }
+    expect(isTooWeak(failure)).toBe(true);
+  });
+});

@@ -1,0 +1,145 @@
+import type { BoardNet } from "../board/board";
+import { sectionFacts } from "../board/sections";
+import { OutOfRangeError } from "../errors";
+import { boostBulk, primaryPulseAmpsRms } from "./boostBulk";
+import { mainsBulk } from "./mainsBulk";
+import { type FilterState, filterStates, type RippleBoard, railFilter } from "./railRipple";
+
+export interface BulkQuestion {
+  readonly board: RippleBoard;
+  readonly netId: string;
+  readonly mainsVoltsRms: number;
+  readonly mainsHertz: number;
+  /** Taken from the bulk; null: from what the outputs were promised to deliver. */
+  readonly loadWatts: number | null;
+  readonly temperatureCelsius: number;
+}
+
+/** A bulk capacitor, or its bank, under its load in one state. */
+export interface BulkState {
+  readonly seconds: readonly number[];
+  /** Over one mains cycle. */
+  readonly busVolts: readonly number[];
+  readonly peakToPeakVolts: number;
+  readonly meanVolts: number;
+  readonly valleyVolts: number;
+  readonly holdUpSeconds: number;
+  /** Share of each half cycle in which the mains charges; null behind a boost stage. */
+  readonly conductionRatio: number | null;
+  readonly lowFrequencyAmpsRms: number;
+  readonly highFrequencyAmpsRms: number;
+}
+
+export interface BulkPrediction {
+  readonly topology: "bridge" | "doubler" | "boost";
+  readonly states: Readonly<Record<FilterState, BulkState>>;
+  readonly loadWatts: number;
+  readonly isLoadAssumed: boolean;
+  readonly leftOutIds: readonly string[];
+}
+
+/** Mains, filter and a warm thermistor in series; usual for small supplies. Rough. */
+const sourceOhms = 1.5;
+const efficiencyRatio = 0.85;
+const assumedWatts = 40;
+/** Where usual converters give up, as a share of the mains peak or the boosted bus. */
+const dropoutRatio = 0.55;
+const primaryDutyRatio = 0.4;
+const drawnPoints = 240;
+
+/**
+ * Ripple, valley, hold-up and currents of a bulk as new, as read and as replaced: behind a rectifier (mainsBulk; a series
+ * bank is a doubler) or behind a boost stage (boostBulk). The converter's own pulses come on top as high-frequency current.
+ *
+ * @returns null where no capacitor can be reckoned with
+ * @throws {OutOfRangeError} a load that this mains cannot feed
+ */
+export function predictBulk(question: BulkQuestion): BulkPrediction | null {
+  const { board, netId } = question;
+  const net = board.nets.find((one) => one.id === netId);
+  if (!net) return null;
+  const promised = board.nets.reduce((sum, one) => sum + promisedWatts(one), 0) / efficiencyRatio;
+  const loadWatts = question.loadWatts ?? (promised > 0 ? promised : assumedWatts);
+  const topology = net.section === "pfc" ? "boost" : net.network?.arrangement === "series" ? "doubler" : "bridge";
+  const states = filterStates.map((state) => bulkState(question, net, state, topology, loadWatts));
+  const [healthy, measured, replaced] = states;
+  if (!healthy || !measured || !replaced) return null;
+  return {
+    topology,
+    loadWatts,
+    isLoadAssumed: question.loadWatts === null && promised === 0,
+    states: { healthy: healthy.state, measured: measured.state, replaced: replaced.state },
+    leftOutIds: measured.leftOutIds,
+  };
+}
+
+function promisedWatts(net: BoardNet): number {
+  if (sectionFacts[net.section].isMainsSide) return 0;
+  return Math.abs(net.nominalVolts ?? 0) * (net.fullLoadAmps ?? 0);
+}
+
+function bulkState(
+  question: BulkQuestion,
+  net: BoardNet,
+  state: FilterState,
+  topology: BulkPrediction["topology"],
+  loadWatts: number,
+) {
+  const { mainsHertz, mainsVoltsRms, temperatureCelsius } = question;
+  const filter = railFilter(question.board, net.id, { state, switchingHertz: 2 * mainsHertz, temperatureCelsius });
+  if (!filter) return null;
+  const parts = filter.parts.map((one) => one.capacitor);
+  const farads = parts.reduce((sum, one) => sum + one.capacitanceFarads, 0);
+  const siemens = parts.reduce((sum, one) => sum + 1 / one.esrOhms, 0);
+  const { leftOutIds } = filter;
+  if (topology === "boost") {
+    const busVolts = Math.abs(net.nominalVolts ?? 385);
+    const found = boostBulk({
+      ...{ busVolts, mainsHertz, loadWatts, capacitanceFarads: farads, esrOhms: 1 / siemens },
+      dropoutVolts: dropoutRatio * busVolts,
+    });
+    const half = found.peakToPeakVolts / 2;
+    const seconds = Array.from({ length: drawnPoints }, (_, n) => n / drawnPoints / mainsHertz);
+    const course: BulkState = {
+      seconds,
+      busVolts: seconds.map((t) => busVolts - half * Math.sin(4 * Math.PI * mainsHertz * t)),
+      peakToPeakVolts: found.peakToPeakVolts,
+      meanVolts: busVolts,
+      valleyVolts: busVolts - half,
+      holdUpSeconds: found.holdUpSeconds,
+      conductionRatio: null,
+      lowFrequencyAmpsRms: found.lowFrequencyAmpsRms,
+      highFrequencyAmpsRms: pulses(loadWatts, busVolts),
+    };
+    return { state: course, leftOutIds };
+  }
+  const isDoubler = topology === "doubler";
+  const peak = Math.SQRT2 * mainsVoltsRms * (isDoubler ? 2 : 1);
+  const found = mainsBulk({
+    ...{ topology, mainsVoltsRms, mainsHertz, sourceOhms, loadWatts },
+    // Of a doubler each stands by itself: the mean of those that are there.
+    capacitanceFarads: isDoubler ? farads / parts.length : farads,
+    esrOhms: isDoubler ? parts.length / siemens : 1 / siemens,
+    dropoutVolts: dropoutRatio * peak,
+  });
+  const stride = Math.max(1, Math.floor(found.seconds.length / drawnPoints));
+  const every = (values: Float64Array) => [...values].filter((_, n) => n % stride === 0);
+  const course: BulkState = {
+    seconds: every(found.seconds),
+    busVolts: every(found.busVolts),
+    peakToPeakVolts: found.peakToPeakVolts,
+    meanVolts: found.meanVolts,
+    valleyVolts: found.lowestVolts,
+    holdUpSeconds: found.holdUpFromTrough.seconds,
+    conductionRatio: found.conductionSeconds * 2 * mainsHertz,
+    lowFrequencyAmpsRms: Math.max(...found.capacitorAmpsRms),
+    highFrequencyAmpsRms: pulses(loadWatts, found.meanVolts),
+  };
+  return { state: course, leftOutIds };
+}
+
+const pulses = (loadWatts: number, busVolts: number) =>
+  primaryPulseAmpsRms({ loadWatts, busVolts, dutyRatio: primaryDutyRatio, rippleRatio: null });
+
+/** Whether a failure of `predictBulk` means a mains too weak for the load. */
+export const isTooWeak = (error: unknown): boolean => error instanceof OutOfRangeError;
