@@ -134,6 +134,7 @@ export {
 export type { ProposedTarget } from "./measuring/proposal";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
+export { rippleLimitVolts } from "./proof/rippleLimit";
 export {
   type FormatOptions,
   type FormattedQuantity,
@@ -182,6 +183,7 @@ export {
 } from "./replacement/requirement";
 export { boostBulk, primaryPulseAmpsRms } from "./ripple/boostBulk";
 export {
+  type BulkEffect,
   type BulkPrediction,
   type BulkQuestion,
   type BulkState,

@@ -137,6 +137,8 @@ export const sampleRules: JobRules = {
     esrSourceSchool: "best_first",
     cleanLookSchool: "means_nothing",
     failedFromRatio: 0.9,
+    wornFromRatio: 0.8,
+    soundUpToRatio: 0.1,
     esrUncertaintyRatio: 0.1,
     contactOhms: 0.003,
     capacitanceUncertaintyRatio: 0.03,
@@ -144,7 +146,7 @@ export const sampleRules: JobRules = {
     testerShows: "real",
   },
   charge: { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true },
-  rail: { railToleranceRatio: 0.05, rippleLimitRatio: 0.01 },
+  rail: { railToleranceRatio: 0.05, rippleLimitLowRailVolts: 0, rippleLimitRatio: 0.01 },
 };
 
 /** A bulk of 100 uF at 325 V, held by C1. */

@@ -104,6 +104,7 @@ export const netSchema = strictObject({
     inductanceHenrys: nullablePositive(1),
     inputVolts: nullablePositive(1000),
     riseSeconds: nullableBetween(0, 1e-3),
+    loadFarads: nullablePositive(boardLimits.capacitanceFarads),
   })
     .nullable()
     .default(undefined)

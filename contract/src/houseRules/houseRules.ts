@@ -143,6 +143,22 @@ export const houseRules = {
       "at 90 % the study leaves a tenth of the failed parts in; from even odds on it finds them and condemns no more sound ones",
     ],
   ),
+  "judge.wornFromRatio": amount(
+    0.8,
+    "",
+    [0.3, 0.99],
+    ["A part is called worn from this chance on", "simulation of the school", "worn or worse; it may stay in"],
+  ),
+  "judge.soundUpToRatio": amount(
+    0.1,
+    "",
+    [0.005, 0.3],
+    [
+      "A part is called sound up to this chance of having failed",
+      "simulation of the school",
+      "the lower, the more parts stay undecided",
+    ],
+  ),
   "judge.esrUncertaintyRatio": amount(
     0.1,
     "",
@@ -261,6 +277,16 @@ export const houseRules = {
     [0.001, 0.2],
     ["Ripple limit where a rail has none of its own", "common rail limit", "1 % of the rail, peak to peak"],
   ),
+  "prove.rippleLimitLowRailVolts": amount(
+    0.05,
+    "V",
+    [0, 1],
+    [
+      "Ripple limit of rails up to 6 V",
+      "logic supplies",
+      "millivolts rather than per cent where logic hangs on the rail, peak to peak; 0 takes the per cent for all",
+    ],
+  ),
   "shop.warrantyMonths": amount(
     6,
     "months",
@@ -319,6 +345,8 @@ export function jobRules(values: HouseRuleValues): JobRules {
       esrSourceSchool: values["judge.esrSource"],
       cleanLookSchool: values["judge.cleanLook"],
       failedFromRatio: values["judge.failedFromRatio"],
+      wornFromRatio: values["judge.wornFromRatio"],
+      soundUpToRatio: values["judge.soundUpToRatio"],
       esrUncertaintyRatio: values["judge.esrUncertaintyRatio"],
       contactOhms: values["judge.contactOhms"],
       capacitanceUncertaintyRatio: values["judge.capacitanceUncertaintyRatio"],
@@ -333,6 +361,7 @@ export function jobRules(values: HouseRuleValues): JobRules {
     rail: {
       railToleranceRatio: values["prove.railToleranceRatio"],
       rippleLimitRatio: values["prove.rippleLimitRatio"],
+      rippleLimitLowRailVolts: values["prove.rippleLimitLowRailVolts"],
     },
   };
 }

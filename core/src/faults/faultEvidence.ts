@@ -5,6 +5,7 @@ import type { JobFacts, JobRules } from "../job/jobFacts";
 import { latestSigns } from "../judgement/judgeBoard";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
+import { rippleLimitVolts } from "../proof/rippleLimit";
 import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
 import { drainClues } from "../safety/drainClues";
 import type { FaultEvidence } from "./explanations";
@@ -192,8 +193,8 @@ function captures(facts: JobFacts, rules: JobRules, note: Note): void {
   for (const { netId, analysis } of facts.captures) {
     const net = facts.nets.find((one) => one.id === netId);
     if (!net || sectionFacts[net.section].isMainsSide) continue;
-    const limit = net.rippleLimitVolts ?? Math.abs(net.nominalVolts ?? 0) * rules.rail.rippleLimitRatio;
-    if (!(limit > 0)) continue;
+    const limit = rippleLimitVolts(net, rules.rail);
+    if (limit === null || !(limit > 0)) continue;
     const say = (finding: TestFinding, volts: number | undefined) => {
       if (volts === undefined) return;
       if (volts > limit) note(finding, true);

@@ -110,7 +110,12 @@ export function judgePart(question: JudgementQuestion, constants: JudgementConst
     priorFailed: moved(priorFailed),
     priorWorn: moved(Math.max(prior, constants.B.prior_worn)),
   };
-  const grade = gradePart(findings, { ...constants.B, cut_fail: rules.failedFromRatio });
+  const grade = gradePart(findings, {
+    ...constants.B,
+    cut_fail: rules.failedFromRatio,
+    cut_worn: rules.wornFromRatio,
+    cut_sound_fail: rules.soundUpToRatio,
+  });
   const computedVerdict = verdictWord(grade, esr, question, isBadThenGood);
   // Masked in its bank and nothing else known: the chance is what the bank's states leave, not the prior.
   const bankChance = esr?.bankProbabilities[ownIndex(question)] ?? null;

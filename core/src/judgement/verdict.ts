@@ -25,6 +25,10 @@ export interface JudgementRules {
   readonly cleanLookSchool: CleanLookSchool;
   /** A part is called failed from this chance on. */
   readonly failedFromRatio: number;
+  /** Worn or worse from this chance on. */
+  readonly wornFromRatio: number;
+  /** Sound only up to this chance of having failed. */
+  readonly soundUpToRatio: number;
   /** One standard deviation of an ESR reading, relative. */
   readonly esrUncertaintyRatio: number;
   /** Contact and lead resistance left after zeroing, one standard deviation. */

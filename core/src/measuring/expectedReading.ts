@@ -6,6 +6,7 @@ import { bankImpedance } from "../incircuit/bankImpedance";
 import type { JobFacts, JobRules } from "../job/jobFacts";
 import { expectedEsrOfPart, partForSchool } from "../judgement/expectedEsrOfPart";
 import { bankOf } from "../judgement/partReadings";
+import { rippleLimitVolts } from "../proof/rippleLimit";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 import { deviceTestOf } from "./deviceTests";
 
@@ -86,7 +87,7 @@ function ofRail(facts: Pick<JobFacts, "nets">, rules: JobRules, question: ProbeQ
     return band(net.nominalVolts - width, net.nominalVolts + width, "rail_limits");
   }
   if (question.quantity !== "ripple_voltage" && question.quantity !== "ac_voltage") return null;
-  const limit = net.rippleLimitVolts ?? Math.abs(net.nominalVolts) * rules.rail.rippleLimitRatio;
+  const limit = rippleLimitVolts(net, rules.rail) ?? 0;
   // A meter's effective value of a ripple is a third to a half of its peak to peak at most.
   const high = question.quantity === "ac_voltage" ? limit / (2 * Math.SQRT2) : limit;
   return band(0, high, "rail_ripple", { badFrom: high });

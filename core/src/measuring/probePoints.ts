@@ -27,6 +27,8 @@ export interface ProbePoint {
   readonly circuitState: CircuitState | null;
   readonly instrument: ProbeInstrument;
   readonly isLive: boolean;
+  /** Only some parts have these pins: in the list, and no step of the walk. */
+  readonly isOptional: boolean;
   /** Which ground black goes to, for live tests. */
   readonly ground: "hot" | "cold" | null;
   readonly cautions: readonly ProbeCaution[];
@@ -62,7 +64,7 @@ export function probePoints(facts: Pick<JobFacts, "nets" | "positions" | "fitted
 
 type Board = Pick<JobFacts, "nets" | "positions" | "fittedParts">;
 
-const cold = { isLive: false, ground: null, positionIds: [], test: null, terminals: null } as const;
+const cold = { isLive: false, isOptional: false, ground: null, positionIds: [], test: null, terminals: null } as const;
 
 function bankPoints(facts: Board): readonly ProbePoint[] {
   const seen = new Set<string>();
@@ -133,6 +135,7 @@ function devicePoints(facts: Board): readonly ProbePoint[] {
         circuitState: "in_circuit",
         instrument: test.quantity === "observation" ? "senses" : "multimeter",
         isLive: test.isLive === true,
+        isOptional: test.isOptional === true,
         ground: !test.isLive ? null : isMainsSide ? "hot" : "cold",
         cautions: test.isLive
           ? [isMainsSide ? "live_hot_ground" : "live_cold_ground"]

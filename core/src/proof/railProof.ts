@@ -1,10 +1,13 @@
 import type { BoardNet } from "../board/board";
 import { type Reading, standingReadings } from "../readings/reading";
+import { rippleLimitVolts } from "./rippleLimit";
 
 export interface RailRules {
   readonly railToleranceRatio: number;
   /** Ripple limit as share of the nominal voltage, where the rail has none of its own. */
   readonly rippleLimitRatio: number;
+  /** The same for rails up to 6 V, peak to peak; 0: by share as well. */
+  readonly rippleLimitLowRailVolts: number;
 }
 
 export type CheckState = "passed" | "failed" | "not_measured" | "no_limit";
@@ -49,8 +52,7 @@ export function railProof(net: BoardNet, readings: readonly Reading[], rules: Ra
   const nominal = net.nominalVolts === 0 ? null : net.nominalVolts;
   const tolerance = net.toleranceRatio ?? rules.railToleranceRatio;
   const edges = nominal === null ? null : [nominal * (1 - tolerance), nominal * (1 + tolerance)].sort((a, b) => a - b);
-  const rippleLimitVolts =
-    net.rippleLimitVolts ?? (nominal === null ? null : Math.abs(nominal) * rules.rippleLimitRatio);
+  const rippleLimit = rippleLimitVolts(net, rules);
   const drop = unloadedVolts !== null && loadedVolts !== null ? Math.abs(unloadedVolts) - Math.abs(loadedVolts) : null;
   return {
     netId: net.id,
@@ -62,10 +64,10 @@ export function railProof(net: BoardNet, readings: readonly Reading[], rules: Ra
     lowLimitVolts: edges?.[0] ?? null,
     highLimitVolts: edges?.[1] ?? null,
     rippleVolts,
-    rippleLimitVolts,
+    rippleLimitVolts: rippleLimit,
     unloaded: inside(unloadedVolts, edges),
     loaded: inside(loadedVolts, edges),
-    ripple: inside(rippleVolts, rippleLimitVolts === null ? null : [0, rippleLimitVolts]),
+    ripple: inside(rippleVolts, rippleLimit === null ? null : [0, rippleLimit]),
   };
 }
 

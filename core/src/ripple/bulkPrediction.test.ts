@@ -46,6 +46,10 @@ describe("predictBulk", () => {
     expect(healthy.conductionRatio).toBeGreaterThan(0.05);
     // 12 V at 4 A through 85 %: what the outputs were promised.
     expect(found?.loadWatts).toBeCloseTo(48 / 0.85, 9);
+    expect(found?.effects.map((one) => one.key)).toEqual(["sourceOhms", "efficiencyRatio"]);
+    for (const one of found?.effects ?? []) {
+      expect(one.lowVolts <= measured.peakToPeakVolts && measured.peakToPeakVolts <= one.highVolts).toBe(true);
+    }
   });
   it("falls back to the new ripple when both are replaced", () => {
     const asked = question();

@@ -35,12 +35,17 @@ export interface BulkPrediction {
   readonly states: Readonly<Record<FilterState, BulkState>>;
   readonly loadWatts: number;
   readonly isLoadAssumed: boolean;
+  /** What each assumption does to the ripple as read, everything else as it is. */
+  readonly effects: readonly BulkEffect[];
   readonly leftOutIds: readonly string[];
 }
 
-/** Mains, filter and a warm thermistor in series; usual for small supplies. Rough. */
-const sourceOhms = 1.5;
-const efficiencyRatio = 0.85;
+/** Value, and the range that usual supplies keep to. Rough. */
+const assumed = {
+  /** Mains, filter and a warm thermistor in series. */
+  sourceOhms: [1.5, 0.5, 4],
+  efficiencyRatio: [0.85, 0.75, 0.92],
+} as const;
 const assumedWatts = 40;
 /** Where usual converters give up, as a share of the mains peak or the boosted bus. */
 const dropoutRatio = 0.55;
@@ -58,19 +63,50 @@ export function predictBulk(question: BulkQuestion): BulkPrediction | null {
   const { board, netId } = question;
   const net = board.nets.find((one) => one.id === netId);
   if (!net) return null;
-  const promised = board.nets.reduce((sum, one) => sum + promisedWatts(one), 0) / efficiencyRatio;
+  const promised = board.nets.reduce((sum, one) => sum + promisedWatts(one), 0) / assumed.efficiencyRatio[0];
   const loadWatts = question.loadWatts ?? (promised > 0 ? promised : assumedWatts);
   const topology = net.section === "pfc" ? "boost" : net.network?.arrangement === "series" ? "doubler" : "bridge";
-  const states = filterStates.map((state) => bulkState(question, net, state, topology, loadWatts));
+  const at = (state: FilterState, watts: number, ohms: number) =>
+    bulkState(question, net, state, topology, watts, ohms);
+  const [sourceOhms] = assumed.sourceOhms;
+  const states = filterStates.map((state) => at(state, loadWatts, sourceOhms));
   const [healthy, measured, replaced] = states;
   if (!healthy || !measured || !replaced) return null;
   return {
     topology,
     loadWatts,
     isLoadAssumed: question.loadWatts === null && promised === 0,
+    effects: bulkEffects(topology, question.loadWatts === null && promised > 0, (watts, ohms) =>
+      at("measured", loadWatts * watts, ohms ?? sourceOhms),
+    ),
     states: { healthy: healthy.state, measured: measured.state, replaced: replaced.state },
     leftOutIds: measured.leftOutIds,
   };
+}
+
+export interface BulkEffect {
+  readonly key: keyof typeof assumed;
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+  readonly lowVolts: number;
+  readonly highVolts: number;
+}
+
+function bulkEffects(
+  topology: BulkPrediction["topology"],
+  isEfficiencyAssumed: boolean,
+  at: (wattsFactor: number, sourceOhms?: number) => { readonly state: BulkState } | null,
+): readonly BulkEffect[] {
+  const effect = (key: keyof typeof assumed, solve: (value: number) => { readonly state: BulkState } | null) => {
+    const [value, low, high] = assumed[key];
+    const volts = [low, high].map((one) => solve(one)?.state.peakToPeakVolts ?? 0).sort((a, b) => a - b);
+    return { key, value, low, high, lowVolts: volts[0] ?? 0, highVolts: volts[1] ?? 0 };
+  };
+  const effects: BulkEffect[] = [];
+  if (topology !== "boost") effects.push(effect("sourceOhms", (ohms) => at(1, ohms)));
+  if (isEfficiencyAssumed) effects.push(effect("efficiencyRatio", (ratio) => at(assumed.efficiencyRatio[0] / ratio)));
+  return effects;
 }
 
 function promisedWatts(net: BoardNet): number {
@@ -84,6 +120,7 @@ function bulkState(
   state: FilterState,
   topology: BulkPrediction["topology"],
   loadWatts: number,
+  sourceOhms: number,
 ) {
   const { mainsHertz, mainsVoltsRms, temperatureCelsius } = question;
   const filter = railFilter(question.board, net.id, { state, switchingHertz: 2 * mainsHertz, temperatureCelsius });

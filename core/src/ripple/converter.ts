@@ -28,6 +28,8 @@ export interface ConverterDescription {
   readonly inputVolts: number | null;
   /** Edges of the secondary current. */
   readonly riseSeconds: number | null;
+  /** Capacitance on the load itself, mostly ceramic; null: none that is known. */
+  readonly loadFarads: number | null;
 }
 
 export const unknownConverter = (kind: OutputConverter): ConverterDescription => ({
@@ -38,6 +40,7 @@ export const unknownConverter = (kind: OutputConverter): ConverterDescription =>
   inductanceHenrys: null,
   inputVolts: null,
   riseSeconds: null,
+  loadFarads: null,
 });
 
 type AssumedKey = "switchingHertz" | "dutyRatio" | "rippleRatio" | "riseSeconds" | "loadAmps";

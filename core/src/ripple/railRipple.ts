@@ -65,7 +65,12 @@ interface FilterQuestion {
   readonly temperatureCelsius: number;
   /** Positions that are taken as replaced by new parts of the same marking, whatever is chosen. */
   readonly renewedIds?: readonly string[];
+  /** On the load itself, behind everything. */
+  readonly loadFarads?: number | null;
 }
+
+/** ESR of what stands on a load: ceramic and short wires. Rough. */
+const loadCapacitanceOhms = 0.01;
 
 /**
  * The output filter of a rail as the board shows it: its capacitors, and across a choke those of the rail filtered from it.
@@ -98,9 +103,15 @@ export function railFilter(board: RippleBoard, netId: string, question: FilterQu
           resistanceOhms: next?.network?.chokeOhms ?? assumedChoke.ohms,
         }
       : null;
+  const { loadFarads = null } = question;
+  const load = loadFarads === null ? [] : [{ capacitanceFarads: loadFarads, esrOhms: loadCapacitanceOhms }];
+  const values = (list: readonly FilterPart[]) => list.map((one) => one.capacitor);
   return {
     parts: [...before, ...after],
-    network: { before: before.map((one) => one.capacitor), choke, after: after.map((one) => one.capacitor) },
+    // The load's own comes last, so that every part keeps its place among the currents.
+    network: choke
+      ? { before: values(before), choke, after: [...values(after), ...load] }
+      : { before: [...values(before), ...load], choke, after: [] },
     isChokeAssumed: choke !== null && next?.network?.chokeHenrys == null,
     leftOutIds,
   };

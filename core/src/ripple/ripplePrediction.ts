@@ -85,6 +85,7 @@ function rippleOf(
     switchingHertz: described.switchingHertz,
     temperatureCelsius: question.temperatureCelsius,
     renewedIds,
+    loadFarads: question.converter.loadFarads,
   });
   return filter && railRipple(filter, described.source);
 }

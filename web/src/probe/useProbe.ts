@@ -79,7 +79,7 @@ export function useProbe() {
       .map((one): ProbeTarget => ({ kind: "part", id: one.position.id }));
     // Behind the last capacitor the other parts follow, test by test.
     const tests = probePoints(board)
-      .filter((one) => one.group === "device" && !one.isLive)
+      .filter((one) => one.group === "device" && !one.isLive && !one.isOptional)
       .map(
         (one): ProbeTarget => ({ kind: "part", id: one.targetId, ...(one.terminals && { terminals: one.terminals }) }),
       );

@@ -9,6 +9,7 @@ import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { TableHead } from "../ui/TableHead";
 import { cautions } from "../wording/cautions";
+import { bulkEffectWords } from "../wording/rippleWords";
 import { rippleWorker } from "../workers/useRipplePrediction";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
@@ -147,6 +148,16 @@ export function BulkScreen({ net }: { readonly net: Net }) {
               series with it (assumed), a load of constant power: what the promised rails deliver, at 85 %. Giving up at
               55 % of the full bus (assumed).
             </p>
+            {prediction && (
+              <ul>
+                {prediction.effects.map((one) => (
+                  <li key={one.key}>
+                    {bulkEffectWords(one)}: as read <Quantity value={one.lowVolts} unit="V" /> to{" "}
+                    <Quantity value={one.highVolts} unit="V" />
+                  </li>
+                ))}
+              </ul>
+            )}
             <p className={classes.soft}>
               Switching current: pulses of a discontinuous primary over 40 % of the period (assumed). Capacitance by the
               readings out of circuit, by the marking elsewhere.

@@ -57,6 +57,14 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
             onCommit={(rippleRatio) => change({ rippleRatio })}
           />
         )}
+        <QuantityInput
+          label="Capacitance on the load"
+          unit="F"
+          defaultPrefix="u"
+          limits={[1e-12, 1]}
+          value={converter.loadFarads}
+          onCommit={(loadFarads) => change({ loadFarads })}
+        />
         {isFlyback ? (
           <QuantityInput
             label="Edges"

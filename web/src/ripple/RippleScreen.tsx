@@ -3,6 +3,7 @@ import {
   converterOf,
   type PredictionQuestion,
   rippleAttribution,
+  rippleLimitVolts,
   standingReadings,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
@@ -122,9 +123,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
   if (!net || !first || !known) {
     return <LensLayout board={<p className={classes.soft}>There is no such rail on this job.</p>} pane={<div />} />;
   }
-  const limit =
-    net.rippleLimitVolts ??
-    (net.nominalVolts === null ? null : Math.abs(net.nominalVolts) * rules.rail.rippleLimitRatio);
+  const limit = rippleLimitVolts(net, rules.rail);
   const figures = prediction?.states;
 
   async function exportAs(kind: "csv" | "png" | "netlist"): Promise<void> {

@@ -1,5 +1,6 @@
 import type {
   Assumption,
+  BulkEffect,
   CaptureProblem,
   ImpossibleConverterError,
   OutputConverter,
@@ -37,6 +38,13 @@ export function assumptionWords({ key, value, low, high }: Assumption): string {
   const [name, unit] = assumed[key];
   const show = (one: number) => formatQuantity(one, unit, { significantDigits: 2 }).text;
   return `${name} ${show(value)}, usually ${show(low)} to ${show(high)}`;
+}
+
+/** What is assumed around a bulk, with its range. */
+export function bulkEffectWords({ key, low, high }: BulkEffect): string {
+  return key === "sourceOhms"
+    ? `${low} to ${high} Ω in series with the mains`
+    : `an efficiency of ${Math.round(low * 100)} to ${Math.round(high * 100)} %`;
 }
 
 export function impossibleWords({
