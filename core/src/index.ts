@@ -242,7 +242,8 @@ export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from 
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
 export * from "./safety/powerGate";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
-export { analyseCapture, type CaptureAnalysis, type CapturePart } from "./waveform/captureAnalysis";
+export { analyseCapture, type CaptureAnalysis } from "./waveform/captureAnalysis";
+export type { CapturePart } from "./waveform/capturePart";
 export {
   type CaptureProblem,
   type CaptureProblemCode,

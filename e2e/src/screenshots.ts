@@ -16,7 +16,7 @@ const views = [
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
   { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
   { file: "judge", model: "Halden 24", lens: "judge" },
-  { file: "judge-masked", model: "Halden 24", lens: "judge", part: "C15" },
+  { file: "judge-part", model: "Halden 24", lens: "judge", part: "C15" },
   { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark" },
   { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
   { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },

@@ -1,13 +1,9 @@
 import { OutOfRangeError } from "../errors";
-import { fourierTransform } from "../numerics/fourier";
+import type { CapturePart } from "./capturePart";
+import { captureSpectrum } from "./captureSpectrum";
 import { fitHarmonics } from "./harmonicFit";
-
-/** One periodic part of a capture. */
-export interface CapturePart {
-  readonly frequencyHertz: number;
-  readonly peakToPeak: number;
-  readonly rms: number;
-}
+import { type Pulsing, pulsingOf } from "./pulsing";
+import { switchingPart } from "./switchingPart";
 
 export interface CaptureAnalysis {
   readonly sampleCount: number;
@@ -28,18 +24,13 @@ export interface CaptureAnalysis {
   /** At the switching frequency and its harmonics; null where none stands out. */
   readonly switching: CapturePart | null;
   /** Bursts or hiccup: how often, and how deep the ripple comes and goes; null where it is steady. */
-  readonly pulsing: { readonly frequencyHertz: number; readonly depthRatio: number } | null;
+  readonly pulsing: Pulsing | null;
   readonly driftVoltsPerSecond: number;
   /** Strongest lines of the spectrum, strongest first. */
   readonly dominant: readonly { readonly frequencyHertz: number; readonly amplitude: number }[];
 }
 
-const mostSpectrumSamples = 1 << 16;
-const lowestSwitchingHertz = 5000;
-const highestSwitchingHertz = 2e6;
 const limitHertz = 20e6;
-/** A switching line must stand so far above the middle of its spectrum. */
-const standsOut = 8;
 const mainsOrders = 10;
 
 /**
@@ -81,7 +72,7 @@ export function analyseCapture(
   const seconds = count * intervalSeconds;
   const levels = quietLevels(samples, low, high);
   const mains = mainsParts(samples, intervalSeconds, mainsHertz);
-  const spectrum = spectrumOf(samples, intervalSeconds, mean);
+  const spectrum = captureSpectrum(samples, intervalSeconds, mean);
   const switching = switchingPart(samples, intervalSeconds, spectrum);
   return {
     sampleCount: count,
@@ -193,157 +184,4 @@ function mainsParts(samples: ArrayLike<number>, intervalSeconds: number, mainsHe
     mains: isWhole ? part((order) => order % 2 === 1, mainsHertz) : null,
     doubleMains: part((order) => order % 2 === 0, 2 * mainsHertz),
   };
-}
-
-interface Spectrum {
-  readonly peaks: readonly { readonly frequencyHertz: number; readonly amplitude: number }[];
-  /** Of the switching range only. */
-  readonly strongestSwitching: { readonly frequencyHertz: number; readonly amplitude: number } | null;
-  readonly binHertz: number;
-}
-
-/** Amplitude spectrum of the first stretch, Hann windowed; peaks between bins by a parabola through logs. */
-function spectrumOf(samples: ArrayLike<number>, intervalSeconds: number, mean: number): Spectrum {
-  let size = 16;
-  while (size * 2 <= Math.min(samples.length, mostSpectrumSamples)) size *= 2;
-  const re = new Float64Array(size);
-  const im = new Float64Array(size);
-  for (let n = 0; n < size; n++) {
-    re[n] = ((samples[n] as number) - mean) * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size));
-  }
-  fourierTransform(re, im);
-  const half = size >> 1;
-  const amplitudes = Float64Array.from(
-    { length: half },
-    (_, k) => (4 * Math.hypot(re[k] as number, im[k] as number)) / size,
-  );
-  const binHertz = 1 / (size * intervalSeconds);
-  const peaks: { frequencyHertz: number; amplitude: number }[] = [];
-  for (let k = 2; k < half - 1; k++) {
-    const [before, at, after] = [amplitudes[k - 1] as number, amplitudes[k] as number, amplitudes[k + 1] as number];
-    if (!(at > before && at >= after && at > 0)) continue;
-    const [a, b, c] = [Math.log(before + 1e-30), Math.log(at), Math.log(after + 1e-30)];
-    const shift = a - 2 * b + c === 0 ? 0 : (0.5 * (a - c)) / (a - 2 * b + c);
-    peaks.push({ frequencyHertz: (k + shift) * binHertz, amplitude: at });
-  }
-  peaks.sort((one, other) => other.amplitude - one.amplitude);
-  const middle = [...amplitudes].sort((one, other) => one - other)[half >> 1] ?? 0;
-  const inRange = peaks.filter(
-    (one) => one.frequencyHertz >= lowestSwitchingHertz && one.frequencyHertz <= highestSwitchingHertz,
-  );
-  const strongest = inRange[0];
-  const isOut = strongest !== undefined && strongest.amplitude > standsOut * middle;
-  // The fundamental may be weaker than a harmonic: a line at a half or a third of it, if it stands out too, is it.
-  const lower = isOut
-    ? inRange.find((one) => {
-        const ratio = strongest.frequencyHertz / one.frequencyHertz;
-        const isFraction = [2, 3].some((order) => Math.abs(ratio - order) < 0.02 * order);
-        return isFraction && one.amplitude > standsOut * middle && one.amplitude > 0.15 * strongest.amplitude;
-      })
-    : undefined;
-  return { peaks, binHertz, strongestSwitching: isOut ? (lower ?? strongest) : null };
-}
-
-const switchingOrders = 8;
-const mostSwitchingSamples = 20_000;
-
-function switchingPart(samples: ArrayLike<number>, intervalSeconds: number, spectrum: Spectrum): CapturePart | null {
-  const line = spectrum.strongestSwitching;
-  if (!line) return null;
-  const periods = 60;
-  const wanted = Math.min(
-    samples.length,
-    mostSwitchingSamples,
-    Math.ceil(periods / line.frequencyHertz / intervalSeconds),
-  );
-  const stretch = Float64Array.from({ length: Math.max(wanted, 16) }, (_, n) => samples[n] as number);
-  const highest = Math.max(1, Math.min(switchingOrders, Math.floor(0.4 / (line.frequencyHertz * intervalSeconds))));
-  const orders = Array.from({ length: highest }, (_, n) => n + 1);
-  if (stretch.length < 2 * (2 + 2 * highest)) return null;
-  // The parabola knows the frequency to a tenth of a bin: the fit itself says where in between it lies.
-  const left = (hertz: number) =>
-    fitHarmonics(stretch, intervalSeconds, hertz, [1, ...orders.slice(1, 3)]).residualMeanSquare;
-  let [from, to] = [-1, 1].map((side) => line.frequencyHertz + side * 0.1 * spectrum.binHertz) as [number, number];
-  const golden = (Math.sqrt(5) - 1) / 2;
-  for (let n = 0; n < 24; n++) {
-    const [a, b] = [to - golden * (to - from), from + golden * (to - from)];
-    if (left(a) < left(b)) to = b;
-    else from = a;
-  }
-  const fit = fitHarmonics(stretch, intervalSeconds, (from + to) / 2, orders);
-  return {
-    frequencyHertz: fit.frequencyHertz,
-    peakToPeak: foldedPeakToPeak(stretch, intervalSeconds, fit.frequencyHertz),
-    rms: fit.rms,
-  };
-}
-
-const foldedBins = 100;
-
-/**
- * Peak to peak of the usual period: all periods of a stretch laid over each other, the median of each place. Steep edges
- * stay as they are, where a sum of harmonics would ring; what is not in step drops out. A straight drift over the stretch is taken off first.
- */
-function foldedPeakToPeak(samples: Float64Array, intervalSeconds: number, frequencyHertz: number): number {
-  const count = samples.length;
-  const centre = (count - 1) / 2;
-  const moment = samples.reduce((sum, value, n) => sum + value * (n - centre), 0);
-  const slope = (12 * moment) / (count * (count * count - 1));
-  const bins = Math.min(foldedBins, Math.floor(count / 4));
-  const folded: number[][] = Array.from({ length: bins }, () => []);
-  samples.forEach((value, n) => {
-    const bin = Math.min(Math.floor(((n * intervalSeconds * frequencyHertz) % 1) * bins), bins - 1);
-    folded[bin]?.push(value - slope * (n - centre));
-  });
-  let [low, high] = [Infinity, -Infinity];
-  for (const values of folded) {
-    if (values.length === 0) continue;
-    values.sort((a, b) => a - b);
-    const middle = values[values.length >> 1] as number;
-    low = Math.min(low, middle);
-    high = Math.max(high, middle);
-  }
-  return high - low;
-}
-
-/** Blocks for the course of the ripple's strength: never shorter than so many switching periods. */
-const mostBlocks = 512;
-const periodsPerBlock = 6;
-const pulsingDepthRatio = 0.5;
-
-/** Strength (RMS) of the ripple in short blocks, and whether it comes and goes by itself, not with the mains. */
-function pulsingOf(
-  samples: ArrayLike<number>,
-  intervalSeconds: number,
-  mainsHertz: number,
-  switching: CapturePart | null,
-): CaptureAnalysis["pulsing"] {
-  const least = switching ? periodsPerBlock / switching.frequencyHertz / intervalSeconds : 16;
-  const size = Math.max(Math.ceil(least), Math.floor(samples.length / mostBlocks), 16);
-  const blocks = Math.floor(samples.length / size);
-  if (blocks < 24) return null;
-  const strength = Float64Array.from({ length: blocks }, (_, block) => {
-    let [sum, squares] = [0, 0];
-    for (let n = block * size; n < (block + 1) * size; n++) {
-      const value = samples[n] as number;
-      sum += value;
-      squares += value * value;
-    }
-    return Math.sqrt(Math.max(squares / size - (sum / size) ** 2, 0));
-  });
-  const sorted = [...strength].sort((a, b) => a - b);
-  const [low, high] = [sorted[Math.floor(blocks * 0.1)] ?? 0, sorted[Math.floor(blocks * 0.9)] ?? 0];
-  const depthRatio = high > 0 ? (high - low) / high : 0;
-  if (depthRatio < pulsingDepthRatio) return null;
-  // How often it rises through the middle between weak and strong.
-  const middle = (low + high) / 2;
-  const rises: number[] = [];
-  for (let block = 1; block < blocks; block++) {
-    if ((strength[block - 1] as number) < middle && (strength[block] as number) >= middle) rises.push(block);
-  }
-  const [first, last] = [rises[0], rises.at(-1)];
-  if (first === undefined || last === undefined || last === first) return null;
-  const frequencyHertz = (rises.length - 1) / ((last - first) * size * intervalSeconds);
-  const isMains = [1, 2].some((order) => Math.abs(frequencyHertz / (order * mainsHertz) - 1) < 0.1);
-  return isMains ? null : { frequencyHertz, depthRatio };
 }

@@ -4,29 +4,30 @@ import {
   type PredictionQuestion,
   rippleAttribution,
   rippleLimitVolts,
-  standingReadings,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { useJob } from "../job/JobContext";
 import { LensLayout } from "../job/LensLayout";
 import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { assumptionWords, impossibleWords } from "../wording/rippleWords";
-import { type PredictedRipple, rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
+import { rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
 import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";
 import { ConverterForm } from "./ConverterForm";
-import { fetchSamples } from "./captureApi";
 import { chartPng, download, waveformCsv } from "./exports";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
+import { LimitNote, MeterNote } from "./RippleNotes";
 import { RippleTable } from "./RippleTable";
 import classes from "./ripple.module.css";
 import { captureColumns, rippleColumns } from "./rippleSeries";
 import { ShareChart } from "./ShareChart";
 import { useChosenParts } from "./useChosenParts";
+import { useSamples } from "./useSamples";
+import { useSteady } from "./useSteady";
 
 type View = "switching" | "window" | "table";
 
@@ -176,12 +177,19 @@ function RailScreen({ netId }: { readonly netId: string }) {
                   </b>
                 </span>
               ))}
-              {shown?.analysis.switching && (
+              {shown && (
                 <span>
                   <span className={classes.mark} data-state="captured" />
-                  captured{" "}
+                  {view === "window" ? "captured in all" : "captured, switching"}{" "}
                   <b>
-                    <Quantity value={shown.analysis.switching.peakToPeak} unit="V" />
+                    <Quantity
+                      value={
+                        view === "window"
+                          ? shown.analysis.quietPeakToPeakVolts
+                          : (shown.analysis.switching?.peakToPeak ?? null)
+                      }
+                      unit="V"
+                    />
                   </b>
                 </span>
               )}
@@ -293,70 +301,3 @@ function RailScreen({ netId }: { readonly netId: string }) {
 }
 
 const stateLabels = { healthy: "as new", measured: "as read", replaced: "after replacement" } as const;
-
-/** Up to which load the rail stays within its limit, by the sweep over loads. */
-function LimitNote({ limit, sweep }: { readonly limit: number; readonly sweep: PredictedRipple["sweep"] }) {
-  const upTo = (state: "measured" | "replaced") => sweep.filter((one) => one[state] <= limit).at(-1)?.loadAmps ?? null;
-  if (sweep.length === 0) return null;
-  const [read, replaced] = [upTo("measured"), upTo("replaced")];
-  const words = (amps: number | null) =>
-    amps === null ? (
-      "at no load of this sweep"
-    ) : amps === sweep.at(-1)?.loadAmps ? (
-      "at every load up to full"
-    ) : (
-      <>
-        up to <Quantity value={amps} unit="A" digits={2} />
-      </>
-    );
-  return (
-    <p className={classes.limitNote}>
-      Within the limit {words(read)} as read, {words(replaced)} after replacement.
-    </p>
-  );
-}
-
-/** A multimeter's AC reading is a floor: it sees the mains part and little of the switching. */
-function MeterNote({ netId }: { readonly netId: string }) {
-  const { detail } = useJob();
-  const last = standingReadings(detail.readings)
-    .filter((one) => one.targetId === netId && one.quantity === "ac_voltage" && one.value !== null)
-    .at(-1);
-  if (last?.value == null) return null;
-  return (
-    <p className={classes.soft}>
-      A multimeter read <Quantity value={last.value} unit="V" /> AC: about{" "}
-      <Quantity value={2 * Math.SQRT2 * last.value} unit="V" /> peak to peak of what lies below its bandwidth, mostly a
-      kilohertz. The switching ripple hardly reaches it: a floor, no measure.
-    </p>
-  );
-}
-
-function useSamples(captureId: string | undefined): Float32Array | undefined {
-  const [held, setHeld] = useState<{ readonly id: string; readonly samples: Float32Array }>();
-  useEffect(() => {
-    if (!captureId) return;
-    let isCurrent = true;
-    void fetchSamples(captureId)
-      .then((samples) => {
-        if (isCurrent) setHeld({ id: captureId, samples });
-      })
-      .catch(() => undefined);
-    return () => {
-      isCurrent = false;
-    };
-  }, [captureId]);
-  return held?.id === captureId ? held?.samples : undefined;
-}
-
-/** The same object as long as it says the same. */
-function useSteady<T>(value: T): T {
-  const held = useRef(value);
-  const text = JSON.stringify(value, (_, one) => (one instanceof Map ? [...one] : one));
-  const before = useRef(text);
-  if (before.current !== text) {
-    before.current = text;
-    held.current = value;
-  }
-  return held.current;
-}

@@ -157,7 +157,7 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
     case "bank_states":
       return {
         title: "By all states of the bank",
-        text: `Of everything that ${others} and it could be, ${Math.round((entry.value ?? 0) * 100)} % of what fits the reading has this one failed or open.`,
+        text: `Of everything that ${others} and it could be, ${shareWords(entry.value ?? 0)} of what fits the reading has this one failed or open.`,
         why,
       };
     case "bank_lift":
@@ -273,6 +273,11 @@ function missingLine(code: string): LedgerLine {
     capacitance_missing: "C not measured out of circuit.",
   };
   return { title: "Missing", text: texts[code] ?? code, why: "" };
+}
+
+function shareWords(ratio: number): string {
+  if (ratio < 0.01) return "under 1 %";
+  return ratio > 0.99 ? "over 99 %" : `${Math.round(ratio * 100)} %`;
 }
 
 /** The weight in plain words beside its number. */
