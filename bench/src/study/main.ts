@@ -2,7 +2,7 @@ import { judgeStudy, type StudyResult } from "./judgeStudy";
 import { type PolicyName, policies } from "./policies";
 
 /** Seeds on which constants may be tuned, and others on which the result is told. */
-const reportedSeed = 500_000;
+const reportedSeed = 700_000;
 const tuningSeed = 1;
 
 const [boards = "300", set = "report"] = process.argv.slice(2);

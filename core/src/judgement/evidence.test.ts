@@ -215,3 +215,11 @@ describe("rules, record and persons", () => {
     expect(alone([ohms(90e3)]).verdict).toBe("not_measured");
   });
 });
+
+it("condemns a whole bank in circuit where nearly every state that fits has all of it failed", () => {
+  const readings = ["C1", "C2"].map((at) => sampleReading(at, { value: 0.105, circuitState: "in_circuit" }));
+  const judgement = judged({ readings });
+  expect(judgement.interval?.verdict).toBe("masked");
+  expect(entry(judgement, "bank_states")?.value).toBeGreaterThan(0.9);
+  expect([judgement.verdict, codes(judgement).includes("condemned_by_states")]).toEqual(["failed", true]);
+});

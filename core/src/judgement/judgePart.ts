@@ -30,6 +30,8 @@ import { evidenceFromSigns } from "./visualSigns";
 
 /** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. Rough. */
 const badThenGoodWeight = 1.5;
+/** Where nearly every state of its bank that fits has it failed, no bound over the bank is needed to condemn a part. */
+const condemnedByStatesFrom = 0.9;
 /** Leakage a data sheet allows: 0.01 of C V in an hour's rest, 3 microamperes at least. */
 const leakageLimits = { factorRatio: 0.01, floorAmps: 3e-6 };
 /** An ohmmeter out of circuit that reads more may still be charging the part. */
@@ -116,11 +118,12 @@ export function judgePart(question: JudgementQuestion, constants: JudgementConst
     cut_worn: rules.wornFromRatio,
     cut_sound_fail: rules.soundUpToRatio,
   });
-  const computedVerdict = verdictWord(grade, esr, question, isBadThenGood);
   // Masked in its bank and nothing else known: the chance is what the bank's states leave, not the prior.
   const bankChance = esr?.bankProbabilities[ownIndex(question)] ?? null;
   const isOnlyBank =
     bankChance !== null && esr?.esrOhms === null && !capacitance && !loss && !leakage && !isBadSeen && beside === 0;
+  const isCondemnedByStates = isOnlyBank && bankChance >= Math.max(rules.failedFromRatio, condemnedByStatesFrom);
+  const computedVerdict = isCondemnedByStates ? "failed" : verdictWord(grade, esr, question, isBadThenGood);
   const failedProbability = isOnlyBank ? bankChance : grade.failedProbability;
   const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, leakageRatio: null, evidence: {} };
   const alone = { ...findings, ...nothing, priorFailed: 0.5, priorWorn: null };
@@ -147,6 +150,7 @@ export function judgePart(question: JudgementQuestion, constants: JudgementConst
       ...ruleEntries([
         ...grade.flags,
         ...(isBadThenGood ? ["bad_then_good"] : []),
+        ...(isCondemnedByStates ? ["condemned_by_states"] : []),
         ...(isCleared && !isBadThenGood ? ["in_circuit_cannot_clear"] : []),
       ]),
       ...missing,

@@ -255,6 +255,12 @@ function ruleLine(code: string, value: number | null): LedgerLine {
         text: "The iron's heat can re-form a part for a while: it is not thereby sound. Read again after a night's rest.",
         why: "Settled by a second good reading half a day after the first; until then the odds stay against it.",
       };
+    case "condemned_by_states":
+      return {
+        title: "Condemned with its bank",
+        text: "No bound over the bank condemns it alone, but nearly every state of the bank that fits has it failed.",
+        why: "From nine in ten on, or the house's chance for “failed” where that is higher.",
+      };
     case "esr_low_unexplained":
       return { title: "ESR too low to be true", text: "A short or a parallel path reads low; it clears nothing.", why };
     default:
