@@ -55,6 +55,15 @@ describe("analyseCapture", () => {
       ).pulsing,
     ).toBeNull();
   });
+  it("tells periods that differ by turns from a lower switching frequency", () => {
+    const byTurns = (small: number) =>
+      wave(20_000, (t) => saw(t, 70_000, 0.2) * (Math.floor(t * 70_000) % 2 === 0 ? 1 : small), 1e-7);
+    const found = analyseCapture(byTurns(0.5), 1e-7, 50);
+    expect(found.switching?.frequencyHertz).toBeCloseTo(70_000, -2);
+    expect(found.pulsing?.frequencyHertz).toBeCloseTo(35_000, -2);
+    expect(rippleAttribution(found, null).causes.map((one) => one.cause)).toContain("control_or_light_load");
+    expect(analyseCapture(byTurns(1), 1e-7, 50).pulsing).toBeNull();
+  });
   it("measures drift, and a limit of bandwidth only where the sampling allows it", () => {
     expect(
       analyseCapture(

@@ -23,7 +23,7 @@ export interface CaptureAnalysis {
   readonly doubleMains: CapturePart | null;
   /** At the switching frequency and its harmonics; null where none stands out. */
   readonly switching: CapturePart | null;
-  /** Bursts or hiccup: how often, and how deep the ripple comes and goes; null where it is steady. */
+  /** Bursts, hiccup, or periods that differ by turns: how often, and how deep the ripple comes and goes; null where it is steady. */
   readonly pulsing: Pulsing | null;
   readonly driftVoltsPerSecond: number;
   /** Strongest lines of the spectrum, strongest first. */
@@ -86,7 +86,7 @@ export function analyseCapture(
     spikesPerSecond: countSpikes(samples, levels) / seconds,
     ...mains,
     switching,
-    pulsing: pulsingOf(samples, intervalSeconds, mainsHertz, switching),
+    pulsing: pulsingOf(samples, intervalSeconds, mainsHertz, switching) ?? spectrum.subharmonic,
     driftVoltsPerSecond: (moment * 12) / (count * (count * count - 1)) / intervalSeconds,
     dominant: spectrum.peaks.slice(0, 6),
   };

@@ -11,7 +11,14 @@ export interface CaptureSpectrum {
   /** Of the switching range only. */
   readonly strongestSwitching: { readonly frequencyHertz: number; readonly amplitude: number } | null;
   readonly binHertz: number;
+  /** A line at half the switching frequency: periods that differ by turns. */
+  readonly subharmonic: { readonly frequencyHertz: number; readonly depthRatio: number } | null;
 }
+
+/** A line at a fraction of the strongest counts from this share of its amplitude. */
+const leastFractionRatio = 0.15;
+/** Weaker than this it is no fundamental. */
+const subharmonicBelowRatio = 0.7;
 
 /** Amplitude spectrum of the first stretch, Hann windowed; peaks between bins by a parabola through logs. */
 export function captureSpectrum(samples: ArrayLike<number>, intervalSeconds: number, mean: number): CaptureSpectrum {
@@ -44,13 +51,25 @@ export function captureSpectrum(samples: ArrayLike<number>, intervalSeconds: num
   );
   const strongest = inRange[0];
   const isOut = strongest !== undefined && strongest.amplitude > standsOut * middle;
-  // The fundamental may be weaker than a harmonic: a line at a half or a third of it, if it stands out too, is it.
-  const lower = isOut
-    ? inRange.find((one) => {
-        const ratio = strongest.frequencyHertz / one.frequencyHertz;
-        const isFraction = [2, 3].some((order) => Math.abs(ratio - order) < 0.02 * order);
-        return isFraction && one.amplitude > standsOut * middle && one.amplitude > 0.15 * strongest.amplitude;
-      })
-    : undefined;
-  return { peaks, binHertz, strongestSwitching: isOut ? (lower ?? strongest) : null };
+  // The fundamental may be weaker than a harmonic: a line at a third of the strongest, if it stands out too, is it; one at
+  // half of it as well, unless it is much weaker: then every other period differs.
+  const fraction = (order: number) =>
+    isOut
+      ? inRange.find(
+          (one) =>
+            Math.abs(strongest.frequencyHertz / one.frequencyHertz - order) < 0.02 * order &&
+            one.amplitude > standsOut * middle &&
+            one.amplitude > leastFractionRatio * strongest.amplitude,
+        )
+      : undefined;
+  const [atHalf, atThird] = [fraction(2), fraction(3)];
+  const isSubharmonic = isOut && atHalf !== undefined && atHalf.amplitude < subharmonicBelowRatio * strongest.amplitude;
+  return {
+    peaks,
+    binHertz,
+    strongestSwitching: isOut ? (isSubharmonic ? strongest : (atHalf ?? atThird ?? strongest)) : null,
+    subharmonic: isSubharmonic
+      ? { frequencyHertz: atHalf.frequencyHertz, depthRatio: atHalf.amplitude / strongest.amplitude }
+      : null,
+  };
 }
