@@ -1,4 +1,5 @@
 import { judgementConstants, type SchoolName } from "../constants/judgementConstants";
+import { esrLimitOhms } from "../judgement/esrLimit";
 import { expectedEsrOfPart, type PartExpectation } from "../judgement/expectedEsrOfPart";
 import type { CapacitorClass } from "./capacitorClass";
 
@@ -44,8 +45,7 @@ export function esrSheet(question: {
         question.temperatureCelsius,
       );
       if (!expected) return null;
-      const reference = school.ref === "high" ? expected.highOhms : expected.typicalOhms;
-      return { expected, failedOhms: reference * school.r_f };
+      return { expected, failedOhms: esrLimitOhms(school, expected, "failed") };
     }),
   );
 }

@@ -1,5 +1,8 @@
 import { requireNonNegative, requirePositive } from "../numerics/requireRange";
 
+/** What most data sheets allow: 0.01 of C V, 3 microamperes at least. Usual. */
+export const usualLeakage = { factorRatio: 0.01, floorAmps: 3e-6 } as const;
+
 /**
  * Catalogue leakage limit of a re-formed part at rated voltage and 20 degrees C.
  *

@@ -3,7 +3,7 @@ import type { JobFacts, JobRules } from "../job/jobFacts";
 import type { PartJudgement } from "../judgement/verdict";
 import { type CascadeCheck, cascadeChecks } from "./cascadeChecks";
 import { priorsForDevice } from "./devicePriors";
-import { type FaultEvidence, type FaultRanking, rankExplanations } from "./explanations";
+import { type FaultRanking, rankExplanations } from "./explanations";
 import { faultEvidence } from "./faultEvidence";
 import { faultKnowledge } from "./faultKnowledge";
 import { findingGains } from "./findingGains";
@@ -11,7 +11,6 @@ import type { Finding } from "./findings";
 
 /** What the fault model makes of a job's whole record. */
 export interface JobExplanation {
-  readonly evidence: FaultEvidence;
   readonly ranking: FaultRanking;
   readonly checks: readonly CascadeCheck[];
   /** What each test that was not done would tell, in bits. */
@@ -31,7 +30,6 @@ export function explainJob(
   const knowledge = priorsForDevice(general, kind, ageYears);
   const ranking = rankExplanations(knowledge, evidence);
   return {
-    evidence,
     ranking,
     checks: cascadeChecks(knowledge, evidence, ranking),
     gains: findingGains(knowledge, evidence, ranking),

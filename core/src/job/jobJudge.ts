@@ -22,25 +22,23 @@ export interface JobChange {
 
 /** Judges one job over its life, each time from what it knew before. */
 export class JobJudge {
-  private readings: readonly Reading[] = [];
   private judged: JudgedBoard | null = null;
 
   /** @param facts as they stand, with all readings */
   constructor(
     private facts: JobFacts,
     private rules: JobRules,
-  ) {
-    this.readings = facts.readings;
-  }
+  ) {}
 
   /** Lays a change over what is known; what did not change keeps its identity, so that only touched banks are judged. */
   take(change: JobChange): void {
     const { facts, rules, addedReadings, removedReadingIds } = change;
+    let { readings } = this.facts;
     if (addedReadings.length > 0 || removedReadingIds.length > 0) {
       const removed = new Set(removedReadingIds);
-      this.readings = [...this.readings.filter((one) => !removed.has(one.id)), ...addedReadings];
+      readings = [...readings.filter((one) => !removed.has(one.id)), ...addedReadings];
     }
-    this.facts = { ...this.facts, ...facts, readings: this.readings };
+    this.facts = { ...this.facts, ...facts, readings };
     this.rules = rules ?? this.rules;
   }
 

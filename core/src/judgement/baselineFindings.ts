@@ -1,5 +1,5 @@
 import { type BaselineValue, baselineLikelihood } from "./baselineLikelihood";
-import { groupReadings, type ReadingGroup } from "./partReadings";
+import { groupReadings, isSameFrequency, type ReadingGroup } from "./partReadings";
 import type { JudgementQuestion } from "./verdict";
 
 /** A reading beside the same reading on a good board of the same type. */
@@ -8,9 +8,6 @@ export interface BaselineFinding {
   readonly baseline: BaselineValue;
   readonly weight: number;
 }
-
-/** Frequencies nearer than this factor count as one. */
-const sameFrequencyFactor = 1.5;
 
 /** ESR readings for which the board type knows what a good one reads at this place, in the same state. */
 export function baselineFindings(question: JudgementQuestion): readonly BaselineFinding[] {
@@ -21,7 +18,7 @@ export function baselineFindings(question: JudgementQuestion): readonly Baseline
       (one) =>
         one.quantity === "esr" &&
         one.isInCircuit === group.isInCircuit &&
-        Math.abs(Math.log(one.frequencyHertz / group.frequencyHertz)) < Math.log(sameFrequencyFactor),
+        isSameFrequency(one.frequencyHertz, group.frequencyHertz),
     );
     if (!known || !(group.value > 0)) return [];
     return [{ group, baseline: known, weight: baselineLikelihood(group.value, known) }];

@@ -1,4 +1,4 @@
-import type { CoarseCode, Reading } from "../readings/reading";
+import { type CoarseCode, isInCircuit, type Reading } from "../readings/reading";
 
 /** One thing a coarse tester, a finger or a thermometer said of a part. */
 export interface CoarseFinding {
@@ -34,8 +34,7 @@ export function coarseFindings(readings: readonly Reading[], hasNeighbours: bool
   const band = readings.filter((one) => one.quantity === "tester_band" && one.coarseCode !== null).at(-1);
   const weights = band?.coarseCode ? bandWeights[band.coarseCode] : undefined;
   if (band?.coarseCode && weights) {
-    const isInCircuit = band.circuitState === "in_circuit" || band.circuitState === null;
-    const weight = !isInCircuit ? weights[0] : hasNeighbours ? weights[2] : weights[1];
+    const weight = !isInCircuit(band) ? weights[0] : hasNeighbours ? weights[2] : weights[1];
     findings.push({ kind: "tester", code: band.coarseCode, value: null, weight, readingIds: [band.id] });
   }
   const touch = readings

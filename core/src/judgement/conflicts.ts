@@ -1,4 +1,4 @@
-import type { Reading } from "../readings/reading";
+import { isInCircuit, type Reading } from "../readings/reading";
 import type { ReadingGroup } from "./partReadings";
 
 /** Repeats that lie further apart than the meter explains by so much do not agree: bench habit. */
@@ -19,7 +19,6 @@ export function doRepeatsConflict(group: ReadingGroup, uncertaintyRatio: number)
  */
 export function isReadBadThenGood(readings: readonly Reading[], isBad: (reading: Reading) => boolean): boolean {
   const asked = readings.filter((one) => one.quantity === "esr" || one.quantity === "tester_band");
-  const isInCircuit = (one: Reading) => one.circuitState === "in_circuit" || one.circuitState === null;
   const firstUp = asked.findIndex((one) => !isInCircuit(one));
   if (firstUp < 0 || !asked.slice(0, firstUp).some(isBad)) return false;
   const up = asked.slice(firstUp).filter((one) => !isInCircuit(one));

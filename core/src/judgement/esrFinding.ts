@@ -4,7 +4,7 @@ import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
 import { bankProbabilities, canHenrys } from "./bankProbabilities";
 import { doRepeatsConflict } from "./conflicts";
 import { expectedEsrOfPart, type PartExpectation, partForSchool } from "./expectedEsrOfPart";
-import { groupReadings, type ReadingGroup } from "./partReadings";
+import { groupReadings, isSameFrequency, type ReadingGroup } from "./partReadings";
 import { type JudgementQuestion, type JudgementRules, openSurroundings, type PlacedPart } from "./verdict";
 
 /** An ESR that may be weighed against one part, and how it was got. */
@@ -107,17 +107,11 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   };
 }
 
-/** Frequencies nearer than this factor count as one. */
-const sameFrequencyFactor = 1.5;
-
 /** What a member of the bank read with a lead up, at about the frequency of the bank's reading. */
 function knownByItself(member: PlacedPart, { bankReadings }: JudgementQuestion, frequencyHertz: number) {
   const own = bankReadings.filter((one) => one.fittedPartId === member.part.id);
   const esr = groupReadings(own, "esr").find(
-    (group) =>
-      !group.isInCircuit &&
-      group.value > 0 &&
-      Math.abs(Math.log(group.frequencyHertz / frequencyHertz)) < Math.log(sameFrequencyFactor),
+    (group) => !group.isInCircuit && group.value > 0 && isSameFrequency(group.frequencyHertz, frequencyHertz),
   );
   if (!esr) return null;
   const capacitance = groupReadings(own, "capacitance").find((group) => !group.isInCircuit && group.value > 0);

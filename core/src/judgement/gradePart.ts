@@ -5,6 +5,7 @@ import { clamp } from "../numerics/clamp";
 import { logistic, logit } from "../numerics/logistic";
 import { normalDistribution } from "../numerics/normalDistribution";
 import { requireBetween, requireNonNegative, requirePositive } from "../numerics/requireRange";
+import { esrLimitOhms } from "./esrLimit";
 import { type Evidence, evidenceLikelihood } from "./evidenceLikelihood";
 import { voltageLossLikelihood } from "./voltageLossLikelihood";
 
@@ -159,8 +160,7 @@ function beyondLimit(
   const { expected } = parameters;
   const chances: number[] = [];
   if (parameters.esrOhms !== null) {
-    const reference = school.ref === "high" ? expected.highOhms : expected.typicalOhms;
-    const limit = reference * (level === "failed" ? school.r_f : school.r_w);
+    const limit = esrLimitOhms(school, expected, level);
     const spread =
       school.ref === "high"
         ? constants.s_limit_eol

@@ -7,7 +7,7 @@ import {
   foundPart,
 } from "../board/board";
 import type { JudgementConstants } from "../constants/judgementConstants";
-import { type Reading, standingReadings } from "../readings/reading";
+import { isInCircuit, type Reading, standingReadings } from "../readings/reading";
 import type { BaselineValue } from "./baselineLikelihood";
 import { judgePart } from "./judgePart";
 import { bankOf } from "./partReadings";
@@ -223,7 +223,7 @@ function bankSurroundings(
       (one) =>
         one.targetId === net.id ||
         (own.has(one.targetId) &&
-          (one.circuitState === "in_circuit" || one.circuitState === null) &&
+          isInCircuit(one) &&
           board.positions.some((at) => at.id === one.targetId && at.kind === "electrolytic")),
     )
     .at(-1);

@@ -1,6 +1,6 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../measuring/deviceTests";
-import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
+import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
 import type { VerdictWord } from "./verdict";
 
 /** What one test of a part says; `doubtful`: neither, mostly a neighbour or a capacitor that charges. */
@@ -128,7 +128,7 @@ function outcomeOf(
   hasTwin: boolean,
 ): Outcome {
   if (!reading) return { outcome: "not_done", trap: null };
-  const isLifted = reading.circuitState === "lead_lifted" || reading.circuitState === "out";
+  const isLifted = !isInCircuit(reading);
   const isOpen = reading.coarseCode === overRangeCode;
   const value = reading.value ?? Number.POSITIVE_INFINITY;
   if (test.quantity === "observation") {

@@ -1,11 +1,12 @@
-import { leakageLimitAmps } from "../capacitors/leakageLimit";
+import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { logistic, logit } from "../numerics/logistic";
-import type { Reading } from "../readings/reading";
+import { isInCircuit, type Reading } from "../readings/reading";
 import { baselineFindings } from "./baselineFindings";
 import { besideNumbersShare, coarseFindings } from "./coarseEvidence";
 import { isReadBadThenGood } from "./conflicts";
 import { type EsrFinding, esrUncertainty, findEsr } from "./esrFinding";
+import { esrLimitOhms } from "./esrLimit";
 import { expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
 import { gradePart, type PartFindings, type PartGrade } from "./gradePart";
 import {
@@ -32,8 +33,6 @@ import { evidenceFromSigns } from "./visualSigns";
 const badThenGoodWeight = 1.5;
 /** Where nearly every state of its bank that fits has it failed, no bound over the bank is needed to condemn a part. */
 const condemnedByStatesFrom = 0.9;
-/** Leakage a data sheet allows: 0.01 of C V in an hour's rest, 3 microamperes at least. */
-const leakageLimits = { factorRatio: 0.01, floorAmps: 3e-6 };
 /** An ohmmeter out of circuit that reads more may still be charging the part. */
 const conductingOhms = 10e3;
 
@@ -174,16 +173,14 @@ function recordPrior({ history }: JudgementQuestion, constants: JudgementConstan
 
 /** Whether one reading by itself says that this part, and no neighbour, is bad. */
 function speaksAgainst(reading: Reading, question: JudgementQuestion, constants: JudgementConstants): boolean {
-  const isInCircuit = reading.circuitState === "in_circuit" || reading.circuitState === null;
+  const isWithNeighbours = isInCircuit(reading);
   if (reading.quantity === "tester_band") {
-    return reading.coarseCode === "band_bad" && (!isInCircuit || question.bank.length === 1);
+    return reading.coarseCode === "band_bad" && (!isWithNeighbours || question.bank.length === 1);
   }
-  const one = { ...question, readings: isInCircuit ? [] : [reading], bankReadings: [reading] };
+  const one = { ...question, readings: isWithNeighbours ? [] : [reading], bankReadings: [reading] };
   const esr = findEsr(one, constants);
   if (!esr || esr.esrOhms === null) return false;
-  const school = constants.B.schools[question.rules.school];
-  const reference = school.ref === "high" ? esr.expected.highOhms : esr.expected.typicalOhms;
-  return esr.esrOhms >= reference * school.r_f;
+  return esr.esrOhms >= esrLimitOhms(constants.B.schools[question.rules.school], esr.expected, "failed");
 }
 
 /**
@@ -211,7 +208,7 @@ function findCapacitance(question: JudgementQuestion): ReadingGroup | null {
 function findLeakage(question: JudgementQuestion) {
   const { capacitanceFarads, ratedVolts } = question.subject.part;
   if (capacitanceFarads === null || ratedVolts === null) return null;
-  const limit = leakageLimitAmps({ capacitanceFarads, ratedVolts, ...leakageLimits });
+  const limit = leakageLimitAmps({ capacitanceFarads, ratedVolts, ...usualLeakage });
   const current = groupReadings(question.readings, "leakage_current")[0];
   if (current && current.value > 0) {
     return { ratio: current.value / limit, code: "leakage_current", readingIds: current.readingIds };

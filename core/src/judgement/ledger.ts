@@ -3,6 +3,7 @@ import { logit } from "../numerics/logistic";
 import type { BaselineFinding } from "./baselineFindings";
 import type { CoarseFinding } from "./coarseEvidence";
 import type { EsrFinding } from "./esrFinding";
+import { esrLimitOhms } from "./esrLimit";
 import type { PartFindings } from "./gradePart";
 import type { ReadingGroup } from "./partReadings";
 import type { JudgementQuestion, LedgerEntry } from "./verdict";
@@ -43,12 +44,11 @@ export function esrEntries(
   const school = constants.B.schools[question.rules.school];
   const { expected, group, interval } = esr;
   const { readingIds } = group;
-  const reference = school.ref === "high" ? expected.highOhms : expected.typicalOhms;
   const entries = [
     entry("esr", group.isInCircuit ? "esr_in_circuit" : "esr_out_of_circuit", expected.source, {
       value: group.value,
       expectation: { low: expected.lowOhms, typical: expected.typicalOhms, high: expected.highOhms },
-      failedLimit: reference * school.r_f,
+      failedLimit: esrLimitOhms(school, expected, "failed"),
       weight: findings.esrOhms === null ? 0 : weigh({ esrOhms: findings.esrOhms }),
       readingIds,
     }),

@@ -1,7 +1,7 @@
 import type { BoardPosition, FittedPart } from "../board/board";
 import { currentPart } from "../board/board";
 import { type CombinedValue, combineRepeats } from "../readings/combineRepeats";
-import type { QuantityKind, Reading } from "../readings/reading";
+import { isInCircuit, type QuantityKind, type Reading } from "../readings/reading";
 
 /** Repeats of one quantity under one condition, combined. */
 export interface ReadingGroup extends CombinedValue {
@@ -34,8 +34,12 @@ export function groupReadings(readings: readonly Reading[], quantity: QuantityKi
   return [...groups.values()].map(combineGroup).sort(byUsefulness);
 }
 
-function isInCircuit(reading: Reading): boolean {
-  return reading.circuitState === "in_circuit" || reading.circuitState === null;
+/** Frequencies nearer than this factor count as one. */
+const sameFrequencyFactor = 1.5;
+
+/** Whether what was read at one frequency may be held against what was read at another. */
+export function isSameFrequency(oneHertz: number, otherHertz: number): boolean {
+  return Math.abs(Math.log(oneHertz / otherHertz)) < Math.log(sameFrequencyFactor);
 }
 
 function combineGroup(members: readonly Reading[]): ReadingGroup {

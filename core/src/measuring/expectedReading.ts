@@ -1,6 +1,6 @@
 import { currentPart } from "../board/board";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
-import { leakageLimitAmps } from "../capacitors/leakageLimit";
+import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import { judgementConstants } from "../constants/judgementConstants";
 import { bankImpedance } from "../incircuit/bankImpedance";
 import type { JobFacts, JobRules } from "../job/jobFacts";
@@ -172,7 +172,7 @@ function ofPart(
       return band(0, 0.05, "no_leakage", { badFrom: 0.1 });
     case "leakage_current": {
       if (marked === null || ratedVolts === null) return null;
-      const limit = leakageLimitAmps({ capacitanceFarads: marked, ratedVolts, factorRatio: 0.01, floorAmps: 3e-6 });
+      const limit = leakageLimitAmps({ capacitanceFarads: marked, ratedVolts, ...usualLeakage });
       return band(0, limit, "leakage_limit", { badFrom: 5 * limit });
     }
     case "temperature": {

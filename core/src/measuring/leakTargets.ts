@@ -2,7 +2,7 @@ import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
-import type { QuantityKind, Reading } from "../readings/reading";
+import { isInCircuit, type QuantityKind } from "../readings/reading";
 import { liftedShare, liftingMinutes, type Proposal, probingMinutes } from "./proposal";
 
 /** Parts that leak, and show it in no ESR. */
@@ -19,10 +19,10 @@ export function leakTargets(
   judgements: ReadonlyMap<string, PartJudgement>,
   goesAnyway: ReadonlySet<string>,
 ): readonly { readonly positionId: string; readonly proposal: Proposal }[] {
-  const isUp = (one: Reading) => one.circuitState === "lead_lifted" || one.circuitState === "out";
   const read = (quantity: QuantityKind, lifted: boolean, ids: readonly string[]) =>
     facts.readings.filter(
-      (one) => one.quantity === quantity && !one.isWithdrawn && isUp(one) === lifted && ids.includes(one.targetId),
+      (one) =>
+        one.quantity === quantity && !one.isWithdrawn && isInCircuit(one) !== lifted && ids.includes(one.targetId),
     );
   const seen = new Set<string>();
   return [...judgements.values()].flatMap(({ bankPositionIds: bank }) => {

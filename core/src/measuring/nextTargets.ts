@@ -9,7 +9,7 @@ import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
-import type { QuantityKind } from "../readings/reading";
+import { isInCircuit, type QuantityKind } from "../readings/reading";
 import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
 import { deviceTests } from "./deviceTests";
 import { leakTargets } from "./leakTargets";
@@ -152,10 +152,7 @@ function bestReading(position: BoardPosition, judgement: PartJudgement, facts: J
   const has = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) =>
     facts.readings.some(
       (one) =>
-        one.quantity === quantity &&
-        !one.isWithdrawn &&
-        ids.includes(one.targetId) &&
-        (one.circuitState === "in_circuit" || one.circuitState === null) !== isLifted,
+        one.quantity === quantity && !one.isWithdrawn && ids.includes(one.targetId) && isInCircuit(one) !== isLifted,
     );
   const bank = judgement.bankPositionIds;
   if (!has("esr", false, bank) && !has("esr", true, [position.id])) {

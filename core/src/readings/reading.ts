@@ -50,6 +50,10 @@ export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | n
 export const circuitStates = ["in_circuit", "lead_lifted", "out"] as const;
 export type CircuitState = (typeof circuitStates)[number];
 
+/** Nothing lifted: the neighbours are read too. A reading that does not say was taken so. */
+export const isInCircuit = ({ circuitState }: { readonly circuitState: CircuitState | null }): boolean =>
+  circuitState === "in_circuit" || circuitState === null;
+
 /** What a reading is a statement about. */
 export const targetKinds = ["part", "bank", "rail", "net", "unit"] as const;
 export type TargetKind = (typeof targetKinds)[number];

@@ -51,10 +51,6 @@ export class CaptureReader {
     this.samples = mapping.channels.map(() => new Float32Array(1 << 16));
   }
 
-  get sampleCount(): number {
-    return this.count;
-  }
-
   /** Takes the next rows of the file, header rows included. */
   take(rows: readonly (readonly string[])[]): void {
     for (const cells of rows) {

@@ -15,7 +15,6 @@ export interface CaptureShape {
   readonly mapping: CaptureMapping;
   /** Everything was told by the content; else a person has to say what is what. */
   readonly isCertain: boolean;
-  readonly columnCount: number;
 }
 
 const timeUnits: Readonly<Record<string, number>> = {
@@ -65,7 +64,6 @@ export function captureShape(rows: readonly (readonly string[])[]): CaptureShape
   const timeTitle = timeColumn === null ? null : titles[timeColumn];
   const timeUnit = timeTitle ? unitOf(timeTitle, timeUnits) : null;
   return {
-    columnCount: columns.length,
     isCertain:
       channelColumns.length >= 1 &&
       channelColumns.length <= mostChannels &&

@@ -1,4 +1,4 @@
-import { type DeviceJudgement, type DeviceLine, formatQuantity, type TestOutcome } from "@pale-cap/core";
+import { type DeviceJudgement, type DeviceLine, formatQuantity, isInCircuit, type TestOutcome } from "@pale-cap/core";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
@@ -63,7 +63,7 @@ function readWords({ reading, test, band }: DeviceLine): string {
       : "";
   if (!reading) return wanted;
   const value = reading.coarseCode ? coarseLabels[reading.coarseCode] : shown(reading.value ?? 0);
-  const state = reading.circuitState === "lead_lifted" || reading.circuitState === "out" ? "" : ", in circuit";
+  const state = isInCircuit(reading) ? ", in circuit" : "";
   return `Read ${value}${test.isLive ? ", under power" : state}. ${wanted}`;
 }
 
