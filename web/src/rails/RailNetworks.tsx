@@ -2,6 +2,7 @@ import { NativeSelect } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
 import { assumedChoke, formatQuantity, type NetNetwork } from "@pale-cap/core";
 import { useJob } from "../job/JobContext";
+import { netUpdate } from "../job/netUpdate";
 import { netsInOrder } from "../job/parts";
 import { useBoardEdit } from "../job/useBoardEdit";
 import { Part } from "../ui/Pane";
@@ -20,14 +21,12 @@ export function RailNetworks() {
   );
   if (rails.length === 0) return null;
   const change = ({ id }: Net, more: Partial<NetNetwork>) =>
-    void edit(({ nets }) => {
-      const net = nets.find((one) => one.id === id);
-      if (!net) return undefined;
-      const { id: _, version, ...stored } = net;
-      const next = { ...(stored.network ?? plain), ...more };
-      const network = next.arrangement === "parallel" && next.behindNetId === null ? null : next;
-      return [{ table: "net", operation: "update", id, version, values: { ...stored, network } }];
-    });
+    void edit((latest) =>
+      netUpdate(latest, id, (stored) => {
+        const next = { ...(stored.network ?? plain), ...more };
+        return { network: next.arrangement === "parallel" && next.behindNetId === null ? null : next };
+      }),
+    );
   return (
     <Part title="How they hang together">
       <ProblemNote problem={problem} />

@@ -2,6 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { boardLimits, type Net, type NetValues } from "@pale-cap/contract";
 import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { useJob } from "../job/JobContext";
+import { netUpdate } from "../job/netUpdate";
 import { netsInOrder } from "../job/parts";
 import { useBoardEdit } from "../job/useBoardEdit";
 import { Part } from "../ui/Pane";
@@ -15,12 +16,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
   const { detail } = useJob();
   const [edit, { problem }] = useBoardEdit();
   const change = ({ id }: Net, values: Partial<NetValues>) =>
-    void edit(({ nets }) => {
-      const net = nets.find((one) => one.id === id);
-      if (!net) return undefined;
-      const { id: _, version, ...stored } = net;
-      return [{ table: "net", operation: "update", id, version, values: { ...stored, ...values } }];
-    });
+    void edit((latest) => netUpdate(latest, id, () => values));
   return (
     <Part title={props.title}>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: only keeps Enter from meaning a form around the table */}

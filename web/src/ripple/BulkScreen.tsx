@@ -1,6 +1,12 @@
 import { Slider } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
-import { type BulkPrediction, type BulkQuestion, type BulkState, usualCapacitorCelsius } from "@pale-cap/core";
+import {
+  type BulkPrediction,
+  type BulkQuestion,
+  type BulkState,
+  type FilterState,
+  usualCapacitorCelsius,
+} from "@pale-cap/core";
 import { useEffect, useMemo, useState } from "react";
 import { useJob } from "../job/JobContext";
 import { LensLayout } from "../job/LensLayout";
@@ -9,7 +15,7 @@ import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { TableHead } from "../ui/TableHead";
 import { cautions } from "../wording/cautions";
-import { bulkEffectWords } from "../wording/rippleWords";
+import { bulkEffectWords, filterStateLabels } from "../wording/rippleWords";
 import { rippleWorker } from "../workers/useRipplePrediction";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
@@ -21,7 +27,6 @@ const topologyWords = {
   doubler: "as a voltage doubler",
   boost: "behind a boost stage",
 } as const;
-const stateWords = { healthy: "as new", measured: "as read", replaced: "after replacement" } as const;
 
 /** The bulk over one mains cycle: its ripple, its valley, how long it holds up, and what its capacitors carry. */
 export function BulkScreen({ net }: { readonly net: Net }) {
@@ -66,7 +71,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
       captured: null,
     }));
   }, [prediction]);
-  const rows = prediction ? (Object.entries(prediction.states) as [keyof typeof stateWords, BulkState][]) : [];
+  const rows = prediction ? (Object.entries(prediction.states) as [FilterState, BulkState][]) : [];
   return (
     <LensLayout
       paneWidth="medium"
@@ -95,7 +100,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
                   <tr key={state}>
                     <th scope="row">
                       <span className={classes.mark} data-state={state} />
-                      {stateWords[state]}
+                      {filterStateLabels[state]}
                     </th>
                     <td>
                       <Quantity value={one.peakToPeakVolts} unit="V" />

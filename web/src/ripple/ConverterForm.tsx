@@ -1,6 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
 import { type ConverterDescription, type OutputConverter, outputConverters, unknownConverter } from "@pale-cap/core";
+import { netUpdate } from "../job/netUpdate";
 import { useBoardEdit } from "../job/useBoardEdit";
 import { Part } from "../ui/Pane";
 import { ProblemNote } from "../ui/ProblemNote";
@@ -12,13 +13,9 @@ import classes from "./ripple.module.css";
 export function ConverterForm({ net, converter }: { readonly net: Net; readonly converter: ConverterDescription }) {
   const [edit, { problem }] = useBoardEdit();
   const change = (more: Partial<ConverterDescription>) =>
-    void edit(({ nets }) => {
-      const latest = nets.find((one) => one.id === net.id);
-      if (!latest) return undefined;
-      const { id, version, ...stored } = latest;
-      const next = { ...(stored.converter ?? converter), ...more };
-      return [{ table: "net", operation: "update", id, version, values: { ...stored, converter: next } }];
-    });
+    void edit((latest) =>
+      netUpdate(latest, net.id, (stored) => ({ converter: { ...(stored.converter ?? converter), ...more } })),
+    );
   const isFlyback = converter.kind.startsWith("flyback");
   return (
     <Part title="The converter" aside={<span className={classes.soft}>empty is assumed</span>}>

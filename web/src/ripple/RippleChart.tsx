@@ -10,6 +10,7 @@ import {
   XAxis,
   YAxis,
 } from "recharts";
+import { filterStateLabels } from "../wording/rippleWords";
 import classes from "./ripple.module.css";
 
 export interface ChartColumn {
@@ -20,7 +21,7 @@ export interface ChartColumn {
   readonly captured: readonly [number, number] | null;
 }
 
-const names = { healthy: "as new", measured: "as read", replaced: "after replacement", captured: "captured" } as const;
+const names = { ...filterStateLabels, captured: "captured" } as const;
 
 /** Ripple over time: the states as lines, what was captured as a band from least to most. */
 export function RippleChart({

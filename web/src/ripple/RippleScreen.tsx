@@ -1,6 +1,7 @@
 import { Button, SegmentedControl, Slider } from "@mantine/core";
 import {
   converterOf,
+  filterStates,
   type PredictionQuestion,
   rippleAttribution,
   rippleLimitVolts,
@@ -12,7 +13,7 @@ import { useJob } from "../job/JobContext";
 import { LensLayout } from "../job/LensLayout";
 import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
-import { assumptionWords, impossibleWords } from "../wording/rippleWords";
+import { assumptionWords, filterStateLabels, impossibleWords } from "../wording/rippleWords";
 import { rippleWorker, useRipplePrediction } from "../workers/useRipplePrediction";
 import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";
@@ -27,7 +28,6 @@ import { captureColumns, rippleColumns } from "./rippleSeries";
 import { ShareChart } from "./ShareChart";
 import { useChosenParts } from "./useChosenParts";
 import { useSamples } from "./useSamples";
-import { useSteady } from "./useSteady";
 
 type View = "switching" | "window" | "table";
 
@@ -60,7 +60,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
   );
   const shown = captures.find((one) => one.id === shownId) ?? captures.at(-1);
   const samples = useSamples(shown?.id);
-  const known = first ? converterOf(first, facts) : null;
+  const known = useMemo(() => (first ? converterOf(first, { device: facts.device }) : null), [first, facts.device]);
   const switchingHertz = shown?.analysis.switching?.frequencyHertz ?? null;
   const load = loadAmps ?? shown?.loadAmps ?? full;
   const question = useMemo((): PredictionQuestion | null => {
@@ -92,10 +92,8 @@ function RailScreen({ netId }: { readonly netId: string }) {
     load,
     celsius,
   ]);
-  // Made from parts that keep their identity: asked anew only when something in it changed.
-  const steady = useSteady(question);
   const mostAmps = 1.2 * (full ?? load ?? 1);
-  const answer = useRipplePrediction(steady, mostAmps);
+  const answer = useRipplePrediction(question, mostAmps);
   const prediction = answer?.prediction ?? null;
   const attribution = useMemo(
     () =>
@@ -134,8 +132,8 @@ function RailScreen({ netId }: { readonly netId: string }) {
     }
     const drawn = chart.current?.querySelector<SVGSVGElement>("[data-ripple-chart] svg.recharts-surface");
     if (kind === "png" && drawn) download(`${name}.png`, await chartPng(drawn), "image/png");
-    if (kind === "netlist" && steady) {
-      const answered = await rippleWorker().netlist(steady, `${name}: capacitors as read`);
+    if (kind === "netlist" && question) {
+      const answered = await rippleWorker().netlist(question, `${name}: capacitors as read`);
       if ("found" in answered && answered.found) download(`${name}.cir`, answered.found, "text/plain");
     }
   }
@@ -168,10 +166,10 @@ function RailScreen({ netId }: { readonly netId: string }) {
           )}
           {figures && (
             <div className={classes.figures} role="status">
-              {(["healthy", "measured", "replaced"] as const).map((state) => (
+              {filterStates.map((state) => (
                 <span key={state}>
                   <span className={classes.mark} data-state={state} />
-                  {stateLabels[state]}{" "}
+                  {filterStateLabels[state]}{" "}
                   <b>
                     <Quantity value={figures[state].loadPeakToPeakVolts} unit="V" digits={digits} />
                   </b>
@@ -299,5 +297,3 @@ function RailScreen({ netId }: { readonly netId: string }) {
     />
   );
 }
-
-const stateLabels = { healthy: "as new", measured: "as read", replaced: "after replacement" } as const;

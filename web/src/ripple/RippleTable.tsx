@@ -1,14 +1,9 @@
-import type { CaptureAnalysis, RailRipple, RipplePrediction } from "@pale-cap/core";
+import { type CaptureAnalysis, filterStates, type RailRipple, type RipplePrediction } from "@pale-cap/core";
 import { useJob } from "../job/JobContext";
 import { Quantity } from "../ui/Quantity";
 import { TableHead } from "../ui/TableHead";
+import { filterStateLabels } from "../wording/rippleWords";
 import classes from "./ripple.module.css";
-
-const states = [
-  ["as new", "healthy"],
-  ["as read", "measured"],
-  ["after replacement", "replaced"],
-] as const;
 
 /** The charts as numbers: ripple of each state, and every capacitor with what it carries. */
 export function RippleTable({
@@ -27,11 +22,11 @@ export function RippleTable({
       <table className={classes.table} aria-label="Ripple of each state">
         <TableHead names={["Switching ripple", ...(hasChoke ? ["before the choke"] : []), "at the load", "RMS"]} />
         <tbody>
-          {states.map(([label, state]) => {
+          {filterStates.map((state) => {
             const ripple = prediction.states[state];
             return (
               <tr key={state}>
-                <th scope="row">{label}</th>
+                <th scope="row">{filterStateLabels[state]}</th>
                 {hasChoke && (
                   <td>
                     <Quantity value={at(ripple, 0)?.peakToPeak ?? null} unit="V" />

@@ -1,6 +1,7 @@
 import { type EsrSource, formatQuantity, type LedgerEntry, type Unit } from "@pale-cap/core";
 import { listWords, signLabels } from "./boardWords";
 import { coarseLabels } from "./probeWords";
+import { chanceWords } from "./verdictWords";
 
 const sources: Readonly<Record<EsrSource, string>> = {
   datasheet: "the part's data sheet",
@@ -157,7 +158,7 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
     case "bank_states":
       return {
         title: "By all states of the bank",
-        text: `Of everything that ${others} and it could be, ${shareWords(entry.value ?? 0)} of what fits the reading has this one failed or open.`,
+        text: `Of everything that ${others} and it could be, ${chanceWords(entry.value ?? 0)} of what fits the reading has this one failed or open.`,
         why,
       };
     case "bank_lift":
@@ -279,11 +280,6 @@ function missingLine(code: string): LedgerLine {
     capacitance_missing: "C not measured out of circuit.",
   };
   return { title: "Missing", text: texts[code] ?? code, why: "" };
-}
-
-function shareWords(ratio: number): string {
-  if (ratio < 0.01) return "under 1 %";
-  return ratio > 0.99 ? "over 99 %" : `${Math.round(ratio * 100)} %`;
 }
 
 /** The weight in plain words beside its number. */

@@ -2,11 +2,18 @@ import type {
   Assumption,
   BulkEffect,
   CaptureProblem,
+  FilterState,
   ImpossibleConverterError,
   OutputConverter,
   RippleCause,
 } from "@pale-cap/core";
 import { formatQuantity, type Unit } from "@pale-cap/core";
+
+export const filterStateLabels: Readonly<Record<FilterState, string>> = {
+  healthy: "as new",
+  measured: "as read",
+  replaced: "after replacement",
+};
 
 export const converterLabels: Readonly<Record<OutputConverter, string>> = {
   flyback_discontinuous: "flyback, discontinuous",

@@ -7,7 +7,7 @@ import { RippleLinks } from "../../job/RippleLinks";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane, Part } from "../../ui/Pane";
 import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
-import { verdictLabels } from "../../wording/verdictWords";
+import { chanceWords, verdictLabels } from "../../wording/verdictWords";
 import { DeviceLedger, DeviceOverview } from "./DeviceVerdicts";
 import { FaultsCard } from "./FaultsCard";
 import classes from "./judge.module.css";
@@ -93,18 +93,12 @@ function DrainFindings() {
   );
 }
 
-function percent(probability: number): string {
-  if (probability > 0.99) return "over 99 %";
-  if (probability < 0.01) return "under 1 %";
-  return `${Math.round(probability * 100)} %`;
-}
-
 function Chances({ judgement }: { readonly judgement: PartJudgement }) {
   if (judgement.failedProbability === null || judgement.wornProbability === null)
     return <>No readings that decide anything yet.</>;
   return (
     <>
-      failed {percent(judgement.failedProbability)}, worn or worse {percent(judgement.wornProbability)}
+      failed {chanceWords(judgement.failedProbability)}, worn or worse {chanceWords(judgement.wornProbability)}
       {judgement.mustReplace && <strong>; goes out in any case</strong>}
       {judgement.overrule && <strong>; computed {verdictLabels[judgement.computedVerdict]}, overruled</strong>}
     </>
@@ -157,7 +151,7 @@ function Overview() {
                 <span>{verdictLabels[judgement?.verdict ?? "not_measured"]}</span>
                 <span className={classes.soft}>{net?.name ?? "no net"}</span>
                 <span className={classes.figure}>
-                  {judgement?.failedProbability != null ? percent(judgement.failedProbability) : ""}
+                  {judgement?.failedProbability != null ? chanceWords(judgement.failedProbability) : ""}
                 </span>
               </button>
             </li>
