@@ -1,7 +1,4 @@
 // npm run bench:core: speed of the ripple engine, and how it grows with capacitors and harmonics. Nothing passes or fails.
-import { ensurePackages } from "./npmPackages.mjs";
+import { runInNode } from "./inNode.mjs";
 
-ensurePackages();
-const { register } = await import("tsx/esm/api");
-register();
-await import("../core/testing/benchCore.ts");
+await runInNode("../core/testing/benchCore.ts");

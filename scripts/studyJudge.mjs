@@ -1,7 +1,4 @@
 // npm run study:judge [BOARDS] [tune]: virtual boards through the simulated instruments, held against the truth.
-import { ensurePackages } from "./npmPackages.mjs";
+import { runInNode } from "./inNode.mjs";
 
-ensurePackages();
-const { register } = await import("tsx/esm/api");
-register();
-await import("../bench/src/study/main.ts");
+await runInNode("../bench/src/study/main.ts");

@@ -3,6 +3,7 @@ import { type JudgedBoard, rejudgeBoard } from "../judgement/judgeBoard";
 import { type DeviceJudgement, judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import type { Reading } from "../readings/reading";
+import { type RailRippleFinding, rippleFindings } from "../ripple/jobRipple";
 import type { JobFacts, JobRules } from "./jobFacts";
 
 /** Everything that is judged on a job. */
@@ -10,6 +11,8 @@ export interface JobJudgement {
   readonly judgements: ReadonlyMap<string, PartJudgement>;
   readonly devices: ReadonlyMap<string, DeviceJudgement>;
   readonly explanation: JobExplanation | null;
+  /** Captured ripple, attributed and held against what the read parts bring about. */
+  readonly ripple: readonly RailRippleFinding[];
 }
 
 /** What changed on a job since it was last told: whole facts where they changed, readings one by one. */
@@ -46,6 +49,11 @@ export class JobJudge {
     const { facts, rules } = this;
     const judgements = rejudgeBoard(this.judged, facts, rules.judgement);
     this.judged = { board: facts, rules: rules.judgement, judgements };
-    return { judgements, devices: judgeDevices(facts), explanation: explainJob(facts, judgements, rules) };
+    return {
+      judgements,
+      devices: judgeDevices(facts),
+      explanation: explainJob(facts, judgements, rules),
+      ripple: rippleFindings(facts),
+    };
   }
 }

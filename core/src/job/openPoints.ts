@@ -5,7 +5,7 @@ import { judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
-import { rippleFindings } from "../ripple/jobRipple";
+import { type RailRippleFinding, rippleFindings } from "../ripple/jobRipple";
 import { powerGate } from "../safety/powerGate";
 import { jobChargeState } from "./jobCharge";
 import type { JobFacts, JobRules } from "./jobFacts";
@@ -49,13 +49,14 @@ export function openPoints(
   nowMilliseconds: number,
   judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
   explanation: JobExplanation | null = explainJob(facts, judgements, rules),
+  ripple: readonly RailRippleFinding[] = rippleFindings(facts),
 ): readonly OpenPoint[] {
   const points = [
     ...partPoints(facts, judgements),
     ...devicePoints(facts),
     ...explanationPoints(explanation),
     ...railPoints(facts, rules),
-    ...ripplePoints(facts),
+    ...ripplePoints(facts, ripple),
   ];
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
   if (facts.energyStores.length > 0 && charge.name !== "verified") {
@@ -140,8 +141,8 @@ function explanationPoints(explanation: JobExplanation | null): OpenPoint[] {
 }
 
 /** Captured ripple that the read capacitors do not bring about, beyond what was assumed. */
-function ripplePoints(facts: JobFacts): OpenPoint[] {
-  return rippleFindings(facts).flatMap(({ netId, attribution }) => {
+function ripplePoints(facts: JobFacts, ripple: readonly RailRippleFinding[]): OpenPoint[] {
+  return ripple.flatMap(({ netId, attribution }) => {
     const { unexplainedVolts, switchingVolts } = attribution;
     if (unexplainedVolts === null || switchingVolts === null || unexplainedVolts < 0.2 * switchingVolts) return [];
     const subject = facts.nets.find((one) => one.id === netId)?.name ?? "";

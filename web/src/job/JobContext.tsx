@@ -74,7 +74,7 @@ export function JobProvider(props: {
   );
   const facts = useMemo(() => jobFacts(detail), [detail]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
-  const { judgements, devices, explanation } = useJobJudgement(detail.job.id, facts, rules);
+  const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, facts, rules);
   const isDraining = useMemo(
     () => jobChargeState(facts, rules.charge, Date.now()).name === "draining",
     [facts, rules.charge],
@@ -84,7 +84,7 @@ export function JobProvider(props: {
     // A fact logged since the last tick must not lie in the future of the fold.
     const nowMilliseconds = Math.max(tick, Date.now());
     const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
-    const points = openPoints(facts, rules, nowMilliseconds, judgements, explanation);
+    const points = openPoints(facts, rules, nowMilliseconds, judgements, explanation, ripple);
     return {
       detail,
       facts,
@@ -99,6 +99,6 @@ export function JobProvider(props: {
       openPoints: points,
       nowMilliseconds,
     };
-  }, [detail, facts, houseRules, rules, judgements, devices, explanation, tick]);
+  }, [detail, facts, houseRules, rules, judgements, devices, explanation, ripple, tick]);
   return <JobContext.Provider value={view}>{props.children}</JobContext.Provider>;
 }

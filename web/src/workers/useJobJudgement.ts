@@ -42,7 +42,12 @@ export function useJobJudgement(jobId: string, facts: JobFacts, rules: JobRules)
     () =>
       isAnswered
         ? null
-        : { judgements: judgeBoard(facts, rules.judgement), devices: judgeDevices(facts), explanation: null },
+        : {
+            judgements: judgeBoard(facts, rules.judgement),
+            devices: judgeDevices(facts),
+            explanation: null,
+            ripple: [],
+          },
     [isAnswered, facts, rules],
   );
   return isAnswered && answer ? answer : (first as JobJudgement);
