@@ -181,7 +181,7 @@ export {
   type RequirementOverrides,
   replacementRequirement,
 } from "./replacement/requirement";
-export { boostBulk, primaryPulseAmpsRms } from "./ripple/boostBulk";
+export { boostBulk } from "./ripple/boostBulk";
 export {
   type BulkEffect,
   type BulkPrediction,
@@ -205,12 +205,15 @@ export { filterHarmonics } from "./ripple/filterHarmonics";
 export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
 export {
   converterOf,
+  fedRail,
   type RailRippleFinding,
   rippleFindings,
   usualCapacitorCelsius,
   usualConverter,
+  withCapturedFrequency,
 } from "./ripple/jobRipple";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
+export { primaryPulseAmpsRms } from "./ripple/primaryPulses";
 export * from "./ripple/railRipple";
 export {
   type PredictionQuestion,

@@ -1,5 +1,5 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
-import type { JobFacts, JobRules } from "../src/job/jobFacts";
+import { emptyJobFacts, type JobFacts, type JobRules } from "../src/job/jobFacts";
 import type { Reading } from "../src/readings/reading";
 import type { ChargeEvent, EnergyStore } from "../src/safety/chargeWatch";
 
@@ -107,25 +107,13 @@ export function sampleRailReading(netId: string, more: Partial<Reading>): Readin
 /** A job with C1 and C2 side by side on 12 V, nothing read yet. */
 export function sampleJob(more: Partial<JobFacts> = {}): JobFacts {
   return {
+    ...emptyJobFacts,
     complaint: "resets under load",
     device: { kind: "monitor", topology: null, ageYears: null },
     symptoms: ["collapses_under_load"],
     nets: [sampleNet()],
     positions: [samplePosition("C1"), samplePosition("C2")],
     fittedParts: [samplePart("C1"), samplePart("C2")],
-    readings: [],
-    signs: [],
-    overrules: [],
-    captures: [],
-    baseline: [],
-    energyStores: [],
-    chargeEvents: [],
-    powerEvents: [],
-    teardownSteps: [],
-    teardownReturns: [],
-    plans: [],
-    ticks: [],
-    handedOverAt: null,
     ...more,
   };
 }

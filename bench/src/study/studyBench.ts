@@ -1,13 +1,14 @@
 import { type ProbeState, parseNumberAnswer, type Scenario } from "@pale-cap/contract";
-import type {
-  BoardNet,
-  BoardPosition,
-  CircuitState,
-  FittedPart,
-  JobFacts,
-  QuantityKind,
-  Reading,
-  SignObservation,
+import {
+  type BoardNet,
+  type BoardPosition,
+  type CircuitState,
+  emptyJobFacts,
+  type FittedPart,
+  type JobFacts,
+  type QuantityKind,
+  type Reading,
+  type SignObservation,
 } from "@pale-cap/core";
 import { Bench } from "../instruments/bench";
 import { lcr } from "../instruments/lcr";
@@ -44,22 +45,10 @@ export class StudyBench {
 
   get facts(): JobFacts {
     return {
+      ...emptyJobFacts,
       ...this.board,
-      overrules: [],
-      captures: [],
-      baseline: [],
-      complaint: null,
       device: { kind: "monitor", topology: null, ageYears: null },
-      symptoms: [],
       readings: this.readings,
-      energyStores: [],
-      chargeEvents: [],
-      powerEvents: [],
-      teardownSteps: [],
-      teardownReturns: [],
-      plans: [],
-      ticks: [],
-      handedOverAt: null,
     };
   }
 

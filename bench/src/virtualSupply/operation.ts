@@ -1,5 +1,6 @@
 import type { Scenario, ScenarioCapacitor, ScenarioNet } from "@pale-cap/contract";
 import {
+  boostBulk,
   canSurfaceSquareMetres,
   controlSupplyStart,
   type FilterCapacitor,
@@ -10,6 +11,7 @@ import {
   sectionFacts,
   steadyRipple,
 } from "@pale-cap/core";
+import { canSwitch, hasShortedOutput, isPathOpen, isPrimaryShorted } from "./primaryFaults";
 import { truePart } from "./truePart";
 
 /** Everything outside the supply that decides how it runs. */
@@ -245,7 +247,7 @@ function course(
   }
 }
 
-/** Behind a boost converter: its own voltage, ripple P / (2 pi f C V). */
+/** Behind a boost converter: its own voltage, and the ripple of core's boostBulk. */
 function boosted(
   scenario: Scenario,
   watts: number,
@@ -257,7 +259,15 @@ function boosted(
     (sum, part) => sum + truePart(part, around.temperatureOf(part.at), 100).capacitanceFarads,
     1e-6,
   );
-  const peakToPeakVolts = Math.min(watts / (2 * Math.PI * scenario.mains.hertz * farads * volts), volts);
+  const ripple = boostBulk({
+    busVolts: volts,
+    mainsHertz: scenario.mains.hertz,
+    loadWatts: watts,
+    capacitanceFarads: farads,
+    esrOhms: 0,
+    dropoutVolts: Math.min(scenario.dropoutBulkVolts, volts),
+  });
+  const peakToPeakVolts = Math.min(ripple.peakToPeakVolts, volts);
   const low = volts - peakToPeakVolts / 2;
   const outageRatio = low < scenario.dropoutBulkVolts ? 0.3 : 0;
   return { meanVolts: volts, peakToPeakVolts, outageRatio, outageSeconds: outageRatio / (2 * scenario.mains.hertz) };
@@ -368,34 +378,3 @@ function chokeBetween(scenario: Scenario, from: string, to: string) {
     (one) => one.kind === "choke" && Object.values(one.pins).includes(from) && Object.values(one.pins).includes(to),
   );
 }
-
-const isPathOpen = (scenario: Scenario) =>
-  scenario.devices.some((one) => one.condition === "open" && (one.kind === "fuse" || one.kind === "ntc"));
-
-/** Transistors whose source still has its way to ground, and bulk capacitors that conduct. */
-function isPrimaryShorted(scenario: Scenario): boolean {
-  const hot = new Set(scenario.nets.filter((net) => sectionFacts[net.section].isMainsSide).map((net) => net.name));
-  const isShuntOpen = scenario.devices.some(
-    (one) => one.kind === "resistor" && one.condition === "open" && (one.ohms ?? 1e9) < 2,
-  );
-  const transistor = scenario.devices.some(
-    (one) => one.kind === "transistor" && one.condition === "shorted" && !isShuntOpen,
-  );
-  const bridge = scenario.devices.some((one) => one.kind === "bridge" && one.condition === "shorted");
-  const bulk = scenario.capacitors.some(
-    (part) =>
-      hot.has(part.net) && part.net !== scenario.control.net && part.leakageOhms != null && part.leakageOhms < 200,
-  );
-  return transistor || bridge || bulk;
-}
-
-/** Whether transistor, shunt and control IC are all there. */
-const canSwitch = (scenario: Scenario) =>
-  !scenario.devices.some(
-    (one) =>
-      one.condition !== "good" &&
-      (one.kind === "transistor" || one.kind === "ic" || (one.kind === "resistor" && (one.ohms ?? 1e9) < 2)),
-  );
-
-const hasShortedOutput = (scenario: Scenario) =>
-  scenario.devices.some((one) => one.kind === "schottky" && one.condition === "shorted");

@@ -76,7 +76,7 @@ export const newCaptureSchema = strictObject({
   measuredAt: instantField(),
   personId: nullableId(),
 });
-export type NewCapture = InferType<typeof newCaptureSchema>;
+export type NewCapture = Omit<InferType<typeof newCaptureSchema>, "analysis"> & { readonly analysis: CaptureAnalysis };
 
 /** A capture as a job holds it; the samples have an address of their own. */
 export interface CaptureRow {

@@ -81,6 +81,29 @@ export interface JobFacts {
   readonly handedOverAt: string | null;
 }
 
+/** A job of which nothing is known yet. */
+export const emptyJobFacts: JobFacts = {
+  complaint: null,
+  device: { kind: "other", topology: null, ageYears: null },
+  symptoms: [],
+  nets: [],
+  positions: [],
+  fittedParts: [],
+  readings: [],
+  signs: [],
+  overrules: [],
+  captures: [],
+  baseline: [],
+  energyStores: [],
+  chargeEvents: [],
+  powerEvents: [],
+  teardownSteps: [],
+  teardownReturns: [],
+  plans: [],
+  ticks: [],
+  handedOverAt: null,
+};
+
 export interface JobRules {
   readonly judgement: JudgementRules;
   readonly charge: ChargeRules;

@@ -1,8 +1,9 @@
 import type { BoardNet } from "../board/board";
 import { sectionFacts } from "../board/sections";
 import { OutOfRangeError } from "../errors";
-import { boostBulk, primaryPulseAmpsRms } from "./boostBulk";
+import { boostBulk } from "./boostBulk";
 import { mainsBulk } from "./mainsBulk";
+import { primaryPulseAmpsRms } from "./primaryPulses";
 import { type FilterState, filterStates, type RippleBoard, railFilter } from "./railRipple";
 
 export interface BulkQuestion {

@@ -1,6 +1,7 @@
 import type { BoardNet } from "../board/board";
 import { deviceProfiles } from "../job/deviceProfiles";
 import type { CaptureFact, JobFacts } from "../job/jobFacts";
+import type { CaptureAnalysis } from "../waveform/captureAnalysis";
 import { type RippleAttribution, rippleAttribution } from "../waveform/rippleAttribution";
 import {
   type ConverterDescription,
@@ -63,14 +64,14 @@ export function rippleFindings(facts: JobFacts): readonly RailRippleFinding[] {
 
 function predictedOf(facts: JobFacts, net: BoardNet, capture: CaptureFact) {
   if (!capture.analysis.switching) return null;
-  const first = facts.nets.find((one) => one.id === net.network?.behindNetId) ?? net;
+  const first = fedRail(facts.nets, net);
   const converter = converterOf(first, facts);
   const places = facts.positions.filter((one) => one.netId === first.id || one.netId === net.id);
   const parts = facts.fittedParts.filter((one) => places.some((place) => place.id === one.positionId));
   const ids = new Set(parts.map((part) => part.id));
   const readings = facts.readings.filter((one) => one.fittedPartId !== null && ids.has(one.fittedPartId));
   const loadAmps = capture.loadAmps ?? first.fullLoadAmps;
-  const known = { ...converter, switchingHertz: converter.switchingHertz ?? sourceHertz(converter, capture) };
+  const known = withCapturedFrequency(converter, capture.analysis);
   const key = JSON.stringify([first, known, loadAmps, parts, readings, facts.nets.map((one) => one.network)]);
   const before = answered.get(key);
   if (before !== undefined) return before;
@@ -81,10 +82,19 @@ function predictedOf(facts: JobFacts, net: BoardNet, capture: CaptureFact) {
   return found;
 }
 
-/** The capture tells the frequency; a half bridge's choke sees twice that of its switches. */
-function sourceHertz(converter: ConverterDescription, { analysis }: CaptureFact): number | null {
-  if (!analysis.switching) return null;
-  return converter.kind === "half_bridge" ? analysis.switching.frequencyHertz / 2 : analysis.switching.frequencyHertz;
+/** A description with what a capture tells of its frequency; a half bridge's choke sees twice that of its switches. */
+export function withCapturedFrequency(
+  converter: ConverterDescription,
+  analysis: CaptureAnalysis | undefined,
+): ConverterDescription {
+  const seen = analysis?.switching?.frequencyHertz;
+  if (converter.switchingHertz !== null || seen === undefined) return converter;
+  return { ...converter, switchingHertz: converter.kind === "half_bridge" ? seen / 2 : seen };
+}
+
+/** The rail that a converter feeds: of one behind a choke, that before it. */
+export function fedRail<T extends BoardNet>(nets: readonly T[], net: T): T {
+  return nets.find((one) => one.id === net.network?.behindNetId) ?? net;
 }
 
 function predicted(

@@ -1,14 +1,12 @@
 import { Button } from "@mantine/core";
 import type { CaptureRow, Net } from "@pale-cap/contract";
 import { formatQuantity, type RippleAttribution, type RipplePrediction } from "@pale-cap/core";
-import { newId } from "../api/newId";
 import {
   noAct,
   useActOnInstrumentMutation,
   useCaptureWaveformMutation,
   useInstrumentsQuery,
 } from "../instruments/instrumentApi";
-import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { Caution } from "../ui/Caution";
 import { Part } from "../ui/Pane";
@@ -17,8 +15,9 @@ import { logTime } from "../ui/times";
 import { cautions } from "../wording/cautions";
 import { causeWords } from "../wording/rippleWords";
 import { CaptureImport, captureWorker, plainRig } from "./CaptureImport";
-import { useAddCaptureMutation, useRemoveCaptureMutation } from "./captureApi";
+import { useRemoveCaptureMutation } from "./captureApi";
 import classes from "./ripple.module.css";
+import { useStoreCapture } from "./useStoreCapture";
 
 const volts = (value: number) => formatQuantity(value, "V", { significantDigits: 2 }).text;
 const hertz = (value: number) => formatQuantity(value, "Hz", { significantDigits: 3 }).text;
@@ -124,12 +123,11 @@ function Attribution(props: {
 
 /** One sweep of the scope, stored: fast for the switching, slow for the mains. */
 function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (id: string) => void }) {
-  const { detail, houseRules } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const { houseRules } = useJob();
   const { data } = useInstrumentsQuery();
   const [act] = useActOnInstrumentMutation();
   const [capture, captured] = useCaptureWaveformMutation();
-  const [add, added] = useAddCaptureMutation();
+  const [store, added] = useStoreCapture(net);
   const scope = data?.states.find((one) => one.kind === "oscilloscope" && one.status === "ready");
   if (!scope) return null;
   const sweep = async (name: string, secondsPerDivision: number) => {
@@ -139,14 +137,9 @@ function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (i
     if (!("data" in answer) || !answer.data) return;
     const { volts: samples, intervalSeconds } = answer.data;
     const read = await captureWorker().analyse(samples, intervalSeconds, houseRules["mains.hertz"]);
-    const id = newId();
-    const about = {
-      ...{ id, netId: net.id, name: `${name} sweep`, loadAmps: net.fullLoadAmps, rig: plainRig },
-      ...{ analysis: read.analysis, instrument: scope.name, measuredAt: new Date().toISOString(), personId },
-    };
-    const packed = new Blob([read.packed as Uint8Array<ArrayBuffer>]);
-    const stored = await add({ jobId: detail.job.id, body: about as never, packed });
-    if (!("error" in stored)) onStored(id);
+    const said = { name: `${name} sweep`, loadAmps: net.fullLoadAmps, rig: plainRig, instrument: scope.name };
+    const id = await store(read, said);
+    if (id !== null) onStored(id);
   };
   return (
     <>

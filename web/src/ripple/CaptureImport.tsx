@@ -3,15 +3,13 @@ import { type CaptureRig, captureLimits, type Net } from "@pale-cap/contract";
 import { type CaptureMapping, type CaptureProblem, mostCaptureSamples } from "@pale-cap/core";
 import { proxy, type Remote, wrap } from "comlink";
 import { useRef, useState } from "react";
-import { newId } from "../api/newId";
-import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { asProblem, ProblemNote } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
 import { captureProblemWords } from "../wording/rippleWords";
 import type { CapturePreview, CaptureWorker, ReadChannel } from "../workers/captureWorker";
-import { useAddCaptureMutation } from "./captureApi";
 import classes from "./ripple.module.css";
+import { useStoreCapture } from "./useStoreCapture";
 
 let remote: Remote<CaptureWorker> | undefined;
 
@@ -43,8 +41,7 @@ interface Opened {
 
 /** Takes a capture from a file: recognised by its content or with a person's help, read with progress, stored when done. */
 export function CaptureImport({ net, onStored }: { readonly net: Net; readonly onStored: (id: string) => void }) {
-  const { detail, houseRules } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const { houseRules } = useJob();
   const input = useRef<HTMLInputElement>(null);
   const [opened, setOpened] = useState<Opened>();
   const [mapping, setMapping] = useState<CaptureMapping>();
@@ -52,7 +49,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
   const [loadAmps, setLoadAmps] = useState<number | null>(net.fullLoadAmps);
   const [progress, setProgress] = useState<number | null>(null);
   const [problem, setProblem] = useState<string>();
-  const [add, { error }] = useAddCaptureMutation();
+  const [store, { error }] = useStoreCapture(net);
 
   async function open(file: File | undefined): Promise<void> {
     setProblem(undefined);
@@ -92,21 +89,13 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
       setOpened(undefined);
       return;
     }
-    for (const channel of result as readonly ReadChannel[]) if (!(await store(channel, opened.file.name))) return;
+    for (const channel of result as readonly ReadChannel[]) {
+      const name = `${opened.file.name} ${channel.name}`.trim().slice(0, 120);
+      const id = await store(channel, { name, loadAmps, rig, instrument: null });
+      if (id === null) return;
+      onStored(id);
+    }
     setOpened(undefined);
-  }
-
-  async function store(channel: ReadChannel, fileName: string): Promise<boolean> {
-    const { analysis, packed } = channel;
-    const id = newId();
-    const name = `${fileName} ${channel.name}`.trim().slice(0, 120);
-    const about = { id, netId: net.id, name, loadAmps, rig, analysis, instrument: null, personId };
-    const body = { ...about, measuredAt: new Date().toISOString() };
-    const blob = new Blob([packed as Uint8Array<ArrayBuffer>]);
-    const answer = await add({ jobId: detail.job.id, body: body as never, packed: blob });
-    if ("error" in answer) return false;
-    onStored(id);
-    return true;
   }
 
   return (

@@ -1,11 +1,13 @@
 import { Button, SegmentedControl, Slider } from "@mantine/core";
 import {
   converterOf,
+  fedRail,
   filterStates,
   type PredictionQuestion,
   rippleAttribution,
   rippleLimitVolts,
   usualCapacitorCelsius,
+  withCapturedFrequency,
 } from "@pale-cap/core";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
@@ -47,7 +49,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
   const { detail, facts, rules } = useJob();
   const net = detail.nets.find((one) => one.id === netId);
   // A rail behind a choke is predicted with the one before it.
-  const first = detail.nets.find((one) => one.id === net?.network?.behindNetId) ?? net;
+  const first = net && fedRail(detail.nets, net);
   const full = first?.fullLoadAmps ?? null;
   const [loadAmps, setLoadAmps] = useState<number | null>(null);
   const [celsius, setCelsius] = useState(usualCapacitorCelsius);
@@ -61,11 +63,9 @@ function RailScreen({ netId }: { readonly netId: string }) {
   const shown = captures.find((one) => one.id === shownId) ?? captures.at(-1);
   const samples = useSamples(shown?.id);
   const known = useMemo(() => (first ? converterOf(first, { device: facts.device }) : null), [first, facts.device]);
-  const switchingHertz = shown?.analysis.switching?.frequencyHertz ?? null;
   const load = loadAmps ?? shown?.loadAmps ?? full;
   const question = useMemo((): PredictionQuestion | null => {
     if (!first || !known) return null;
-    const told = switchingHertz === null ? null : known.kind === "half_bridge" ? switchingHertz / 2 : switchingHertz;
     return {
       board: {
         nets: facts.nets,
@@ -75,23 +75,12 @@ function RailScreen({ netId }: { readonly netId: string }) {
         chosen,
       },
       netId: first.id,
-      converter: { ...known, switchingHertz: known.switchingHertz ?? told },
+      converter: withCapturedFrequency(known, shown?.analysis),
       railVolts: first.nominalVolts,
       loadAmps: load,
       temperatureCelsius: celsius,
     };
-  }, [
-    first,
-    known,
-    switchingHertz,
-    facts.nets,
-    facts.positions,
-    facts.fittedParts,
-    facts.readings,
-    chosen,
-    load,
-    celsius,
-  ]);
+  }, [first, known, shown, facts.nets, facts.positions, facts.fittedParts, facts.readings, chosen, load, celsius]);
   const mostAmps = 1.2 * (full ?? load ?? 1);
   const answer = useRipplePrediction(question, mostAmps);
   const prediction = answer?.prediction ?? null;
