@@ -54,6 +54,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
   async function open(file: File | undefined): Promise<void> {
     setProblem(undefined);
     if (!file) return;
+    setOpened(undefined);
     if (file.size > captureLimits.fileBytes) {
       const megabytes = Math.round(captureLimits.fileBytes / 1024 / 1024);
       setProblem(`The file is larger than ${megabytes} MB: cut the capture. Nothing was stored.`);
@@ -73,6 +74,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
 
   async function read(): Promise<void> {
     if (!opened || !mapping) return;
+    setProblem(undefined);
     setProgress(0);
     const worker = captureWorker();
     const result = await worker
@@ -86,7 +88,6 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
     }
     if ("code" in result) {
       setProblem(captureProblemWords(result));
-      setOpened(undefined);
       return;
     }
     for (const channel of result as readonly ReadChannel[]) {
@@ -98,6 +99,17 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
     setOpened(undefined);
   }
 
+  // What was said about the file stays as it is: the sentence stands beside it.
+  const refusal = (
+    <>
+      {problem && (
+        <p role="alert" className={classes.story}>
+          {problem}
+        </p>
+      )}
+      <ProblemNote problem={asProblem(error)} />
+    </>
+  );
   return (
     <>
       <Button onClick={() => input.current?.click()}>Capture from a file</Button>
@@ -112,12 +124,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
           event.currentTarget.value = "";
         }}
       />
-      {problem && (
-        <p role="alert" className={classes.story}>
-          {problem}
-        </p>
-      )}
-      <ProblemNote problem={asProblem(error)} />
+      {!opened && refusal}
       <Modal
         opened={opened !== undefined}
         onClose={() => {
@@ -145,7 +152,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
                 value={loadAmps}
                 onChange={setLoadAmps}
               />
-              <div>
+              <div className={classes.rig}>
                 {(Object.keys(rigLabels) as (keyof CaptureRig)[]).map((key) => (
                   <Checkbox
                     key={key}
@@ -157,6 +164,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
               </div>
             </div>
             {progress !== null && <Progress value={progress * 100} mt="md" aria-label="Reading" />}
+            {refusal}
             <div className={classes.acts}>
               <Button variant="filled" loading={progress !== null} onClick={() => void read()}>
                 Take it
