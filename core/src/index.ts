@@ -155,6 +155,7 @@ export {
 } from "./quickEntry/parsePartEntry";
 export { printPartEntry } from "./quickEntry/printPartEntry";
 export { combineRepeats } from "./readings/combineRepeats";
+export * from "./readings/factMoment";
 export * from "./readings/reading";
 export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";

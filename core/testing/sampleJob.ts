@@ -2,6 +2,7 @@ import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
 import { emptyJobFacts, type JobFacts, type JobRules } from "../src/job/jobFacts";
 import type { Reading } from "../src/readings/reading";
 import type { ChargeEvent, EnergyStore } from "../src/safety/chargeWatch";
+import { sampleMoment } from "./sampleMoment";
 
 /** A net of a test board: 12 V output unless told otherwise. */
 export function sampleNet(more: Partial<BoardNet> = {}): BoardNet {
@@ -85,6 +86,7 @@ export function sampleReading(designator: string, more: Partial<Reading> = {}): 
     isWithdrawn: false,
     supersedesId: null,
     measuredAt: new Date(Date.UTC(2026, 10, 23, 10, 0, count)).toISOString(),
+    ...sampleMoment,
     ...more,
   };
 }
@@ -162,6 +164,7 @@ export function sampleCharge(kind: ChargeEvent["kind"], seconds: number, more: P
     isMeterProved: false,
     resistanceOhms: null,
     drainItem: null,
+    ...sampleMoment,
     ...more,
   };
 }

@@ -56,8 +56,8 @@ describe("closingList", () => {
   ] as const;
   it("runs backwards and counts in against out, the latest word standing", () => {
     const returns = [
-      { stepId: "a", countIn: 4, at: "2026-11-23T12:00:00Z" },
-      { stepId: "a", countIn: 3, at: "2026-11-23T12:05:00Z" },
+      { stepId: "a", countIn: 4, at: "2026-11-23T12:00:00Z", sequence: 1 },
+      { stepId: "a", countIn: 3, at: "2026-11-23T11:55:00Z", sequence: 2 },
     ];
     expect(closingList(steps, returns).map((line) => [line.step.id, line.countIn, line.missingCount])).toEqual([
       ["b", 0, 1],

@@ -8,6 +8,7 @@ import {
   sampleRules,
   sampleStore,
 } from "../../testing/sampleJob";
+import { sampleMoment } from "../../testing/sampleMoment";
 import { railProof } from "../proof/railProof";
 import { combineRepeats } from "../readings/combineRepeats";
 import { standingReadings } from "../readings/reading";
@@ -23,6 +24,7 @@ const tick = (step: ReworkStep, isDone = true, minute = 0): ReworkTick => ({
   positionId: "at-C1",
   step,
   isDone,
+  sequence: minute,
   at: new Date(Date.UTC(2026, 10, 23, 11, minute)).toISOString(),
 });
 const volts = (value: number, minutesAgo: number, isMeterProved = true): ChargeEvent => ({
@@ -32,6 +34,7 @@ const volts = (value: number, minutesAgo: number, isMeterProved = true): ChargeE
   isMeterProved,
   resistanceOhms: null,
   drainItem: null,
+  ...sampleMoment,
   at: new Date(now - minutesAgo * 60_000).toISOString(),
 });
 const store = sampleStore({ id: "store", positionId: null });

@@ -1,5 +1,5 @@
 import type { BoardPosition } from "../board/board";
-import { type Reading, standingReadings } from "../readings/reading";
+import { loggedReading, type Reading, standingReadings } from "../readings/reading";
 import {
   type ChargeEvent,
   type ChargeRules,
@@ -29,12 +29,12 @@ export function jobChargeStates(
 ): readonly ChargeState[] {
   const nothing = { volts: null, isMeterProved: false, resistanceOhms: null, drainItem: null };
   const drawn = standingReadings(facts.readings).flatMap((reading): ChargeEvent[] => {
-    const at = reading.measuredAt;
-    if (reading.isPowered) return [{ ...nothing, kind: "live_reading", storeId: null, at }];
+    const moment = loggedReading(reading);
+    if (reading.isPowered) return [{ ...nothing, ...moment, kind: "live_reading", storeId: null }];
     const volts = reading.value ?? 0;
     if (reading.quantity !== "dc_voltage" || Math.abs(volts) <= rules.workingVolts) return [];
     const storeId = storeOf(facts, reading.targetId)?.id;
-    return storeId ? [{ ...nothing, kind: "voltage_measured", storeId, volts, at }] : [];
+    return storeId ? [{ ...nothing, ...moment, kind: "voltage_measured", storeId, volts }] : [];
   });
   const events = [...facts.chargeEvents, ...drawn];
   return facts.energyStores.map((store) => foldChargeState(store, events, rules, nowMilliseconds));

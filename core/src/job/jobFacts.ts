@@ -1,3 +1,4 @@
+import type { FactMoment } from "../readings/factMoment";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
 import type { BaselineValue } from "../judgement/baselineLikelihood";
 import type { SignObservation, VerdictOverrule } from "../judgement/judgeBoard";
@@ -28,7 +29,7 @@ export const reworkSteps = ["removed", "fitted", "polarity_board_mark", "polarit
 export type ReworkStep = (typeof reworkSteps)[number];
 
 /** One tick of the rework list; a later tick of the same step overrides. */
-export interface ReworkTick {
+export interface ReworkTick extends Pick<FactMoment, "sequence"> {
   readonly positionId: string;
   readonly step: ReworkStep;
   readonly isDone: boolean;
@@ -49,7 +50,7 @@ export interface DeviceFacts {
 }
 
 /** A ripple capture of a rail, as far as the computations need it. */
-export interface CaptureFact {
+export interface CaptureFact extends Pick<FactMoment, "sequence"> {
   readonly id: string;
   readonly netId: string;
   readonly loadAmps: number | null;

@@ -1,12 +1,11 @@
+import { inOrder } from "../readings/factMoment";
 import type { ReworkStep, ReworkTick } from "./jobFacts";
 
-/** Which steps of a position stand as done: the latest tick of each step decides. */
+/** Which steps of a position stand as done: the tick that was stored last decides. */
 export function doneSteps(ticks: readonly ReworkTick[], positionId: string): ReadonlySet<ReworkStep> {
   const done = new Set<ReworkStep>();
-  const ordered = ticks
-    .filter((tick) => tick.positionId === positionId)
-    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  for (const tick of ordered) {
+  for (const tick of inOrder(ticks)) {
+    if (tick.positionId !== positionId) continue;
     if (tick.isDone) done.add(tick.step);
     else done.delete(tick.step);
   }

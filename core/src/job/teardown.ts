@@ -1,3 +1,5 @@
+import { type FactMoment, inOrder } from "../readings/factMoment";
+
 /** What a step of taking apart was about. */
 export const teardownKinds = ["screws", "earth_screws", "cable", "seam", "sheet", "other"] as const;
 export type TeardownKind = (typeof teardownKinds)[number];
@@ -11,8 +13,8 @@ export interface TeardownStep {
   readonly count: number;
 }
 
-/** What went back in at a step; the latest of a step stands. */
-export interface TeardownReturn {
+/** What went back in at a step; what was stored last of a step stands. */
+export interface TeardownReturn extends Pick<FactMoment, "sequence"> {
   readonly stepId: string;
   readonly countIn: number;
   readonly at: string;
@@ -33,13 +35,8 @@ export function closingList<T extends TeardownStep>(
   return [...steps]
     .sort((a, b) => b.number - a.number)
     .map((step) => {
-      const last = returns
-        .filter((one) => one.stepId === step.id)
-        .reduce<TeardownReturn | null>(
-          (latest, one) => (latest && Date.parse(latest.at) > Date.parse(one.at) ? latest : one),
-          null,
-        );
+      const last = inOrder(returns.filter((one) => one.stepId === step.id)).at(-1);
       const countIn = last?.countIn ?? 0;
-      return { step, countIn, missingCount: Math.max(step.count - countIn, 0), isBegun: last !== null };
+      return { step, countIn, missingCount: Math.max(step.count - countIn, 0), isBegun: last !== undefined };
     });
 }

@@ -1,4 +1,5 @@
-import { isInCircuit, type Reading } from "../readings/reading";
+import { secondsBetween } from "../readings/factMoment";
+import { isInCircuit, loggedReading, type Reading } from "../readings/reading";
 import type { ReadingGroup } from "./partReadings";
 
 /** Repeats that lie further apart than the meter explains by so much do not agree: bench habit. */
@@ -24,5 +25,12 @@ export function isReadBadThenGood(readings: readonly Reading[], isBad: (reading:
   const up = asked.slice(firstUp).filter((one) => !isInCircuit(one));
   const [first, last] = [up[0], up.at(-1)];
   if (!first || !last || isBad(last)) return false;
-  return Date.parse(last.measuredAt) - Date.parse(first.measuredAt) < restHours * 3600e3;
+  const restSeconds = secondsBetween(loggedReading(first), loggedReading(last)) ?? receivedSeconds(first, last);
+  return restSeconds < restHours * 3600;
+}
+
+/** Between the server's receipts, where two clocks took the readings; 0 where that is not known either. */
+function receivedSeconds(first: Reading, last: Reading): number {
+  const seconds = (Date.parse(last.receivedAt ?? "") - Date.parse(first.receivedAt ?? "")) / 1000;
+  return Number.isFinite(seconds) ? seconds : 0;
 }

@@ -171,30 +171,32 @@ describe("rules, record and persons", () => {
   });
   it("keeps a person's word beside the computed verdict, and takes it back", () => {
     const readings = [sampleReading("C1", { value: 2 })];
-    const say = (verdict: "sound" | null, at: string) => ({
+    const say = (verdict: "sound" | null, sequence: number) => ({
       fittedPartId: "part-C1",
       verdict,
       reason: "swapped against a good one",
-      at,
+      at: "2026-11-23T12:00:00Z",
+      sequence,
     });
-    const first = say("sound", "2026-11-23T12:00:00Z");
+    const first = say("sound", 1);
     const by = alone(readings, { overrules: [first] });
     expect([by.verdict, by.computedVerdict, by.overrule?.reason]).toEqual([
       "sound",
       "failed",
       "swapped against a good one",
     ]);
-    expect(alone(readings, { overrules: [say(null, "2026-11-23T13:00:00Z"), first] }).verdict).toBe("failed");
+    expect(alone(readings, { overrules: [say(null, 2), first] }).verdict).toBe("failed");
   });
   it("overrules an open vent too: then the part need not go", () => {
     const signs = [
-      { fittedPartId: "part-C1", sign: "vented" as const, state: "seen" as const, observedAt: "2026-11-23T10:00:00Z" },
+      { fittedPartId: "part-C1", sign: "vented" as const, state: "seen" as const, observedAt: "2026-11-23T10:00:00Z", sequence: 1 },
     ];
     const overrule = {
       fittedPartId: "part-C1",
       verdict: "sound" as const,
       reason: "it is glue",
       at: "2026-11-23T12:00:00Z",
+      sequence: 2,
     };
     expect(alone([], { signs }).mustReplace).toBe(true);
     expect(alone([], { signs, overrules: [overrule] }).mustReplace).toBe(false);

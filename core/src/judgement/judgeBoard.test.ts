@@ -12,6 +12,7 @@ const seen = (designator: string, sign: VisualSign, state: "seen" | "not_seen" =
   sign,
   state,
   observedAt: "2026-11-23T09:00:00Z",
+  sequence: 1,
 });
 /** C1 by itself on its net. */
 const alone = (more: Partial<JobFacts> = {}) =>
@@ -193,8 +194,8 @@ describe("the ledger", () => {
   });
 });
 
-it("the latest observation of a sign counts, by time and not by order", () => {
-  const later: SignObservation = { ...seen("C1", "domed", "not_seen"), observedAt: "2026-11-23T11:00:00Z" };
+it("the observation of a sign that was stored last counts, whatever the clocks say", () => {
+  const later: SignObservation = { ...seen("C1", "domed", "not_seen"), sequence: 2, observedAt: "2026-11-23T08:00:00Z" };
   expect(latestSigns([later, seen("C1", "domed"), seen("C2", "leak")], "part-C1")).toEqual({ domed: "not_seen" });
 });
 

@@ -1,3 +1,4 @@
+import { type FactMoment, inOrder } from "../readings/factMoment";
 import {
   assumedChoke,
   type BoardNet,
@@ -23,7 +24,7 @@ import type {
 } from "./verdict";
 import type { SignState, VisualSign } from "./visualSigns";
 
-export interface SignObservation {
+export interface SignObservation extends Pick<FactMoment, "sequence"> {
   readonly fittedPartId: string;
   readonly sign: VisualSign;
   readonly state: SignState;
@@ -31,7 +32,7 @@ export interface SignObservation {
 }
 
 /** What a person decided about a part; a later one of the same part overrides, null takes it back. */
-export interface VerdictOverrule {
+export interface VerdictOverrule extends Pick<FactMoment, "sequence"> {
   readonly fittedPartId: string;
   readonly verdict: VerdictWord | null;
   readonly reason: string;
@@ -238,22 +239,17 @@ function bankSurroundings(
 
 /** The last word of a person on a part; null where there is none, or it was taken back. */
 function latestOverrule(overrules: readonly VerdictOverrule[], fittedPartId: string): Overrule | null {
-  const last = overrules
-    .filter((one) => one.fittedPartId === fittedPartId)
-    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
-    .at(-1);
+  const last = inOrder(overrules.filter((one) => one.fittedPartId === fittedPartId)).at(-1);
   return last?.verdict ? { verdict: last.verdict, reason: last.reason, at: last.at } : null;
 }
 
-/** The latest state of each sign on a part. */
+/** The state of each sign on a part that was stored last. */
 export function latestSigns(
   observations: readonly SignObservation[],
   fittedPartId: string,
 ): Partial<Record<VisualSign, SignState>> {
   const latest: Partial<Record<VisualSign, SignState>> = {};
-  const ordered = observations
-    .filter((one) => one.fittedPartId === fittedPartId)
-    .sort((a, b) => Date.parse(a.observedAt) - Date.parse(b.observedAt));
+  const ordered = inOrder(observations.filter((one) => one.fittedPartId === fittedPartId));
   for (const { sign, state } of ordered) latest[sign] = state;
   return latest;
 }

@@ -1,3 +1,5 @@
+import { type FactMoment, inOrder, type LoggedFact } from "./factMoment";
+
 /** What can be read; the unit follows from it. */
 export const quantities = [
   "esr",
@@ -66,7 +68,7 @@ export interface Rig {
 }
 
 /** One reading as it was taken. Readings are never changed: a correction supersedes. */
-export interface Reading {
+export interface Reading extends FactMoment {
   readonly id: string;
   readonly targetKind: TargetKind;
   /** Position for a part, net for a bank, rail or net, job for the unit. */
@@ -91,10 +93,15 @@ export interface Reading {
   readonly measuredAt: string;
 }
 
+/** A reading as a fact among others. */
+export function loggedReading({ measuredAt, sequence, clockId, receivedAt, clockAheadSeconds }: Reading): LoggedFact {
+  return { at: measuredAt, sequence, clockId, receivedAt, clockAheadSeconds };
+}
+
 const standing = new WeakMap<readonly Reading[], readonly Reading[]>();
 
 /**
- * The readings that stand: nothing superseded, nothing withdrawn, in the order in which they were taken.
+ * The readings that stand: nothing superseded, nothing withdrawn, in the order in which they were stored.
  *
  * Many parts of a job ask this of the same list, and lists are never changed but made anew: the answer is kept with it.
  */
@@ -102,11 +109,7 @@ export function standingReadings<T extends Reading>(readings: readonly T[]): rea
   const known = standing.get(readings);
   if (known) return known as readonly T[];
   const superseded = new Set(readings.map((reading) => reading.supersedesId));
-  const found = readings
-    .filter((reading) => !superseded.has(reading.id) && !reading.isWithdrawn)
-    .map((reading) => ({ reading, at: Date.parse(reading.measuredAt) }))
-    .sort((a, b) => a.at - b.at)
-    .map(({ reading }) => reading);
+  const found = inOrder(readings.filter((reading) => !superseded.has(reading.id) && !reading.isWithdrawn));
   standing.set(readings, found);
   return found;
 }

@@ -1,3 +1,4 @@
+import { inOrder } from "../readings/factMoment";
 import type { BoardNet } from "../board/board";
 import { deviceProfiles } from "../job/deviceProfiles";
 import type { CaptureFact, JobFacts } from "../job/jobFacts";
@@ -51,7 +52,7 @@ const mostAnswered = 64;
 /** The captured ripple of every rail, attributed. A rail behind a choke is predicted with the one before it. */
 export function rippleFindings(facts: JobFacts): readonly RailRippleFinding[] {
   const latest = new Map<string, CaptureFact>();
-  for (const one of [...facts.captures].sort((a, b) => Date.parse(a.measuredAt) - Date.parse(b.measuredAt))) {
+  for (const one of inOrder(facts.captures)) {
     latest.set(one.netId, one);
   }
   return [...latest.values()].flatMap((capture) => {

@@ -1,6 +1,7 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleStore } from "../../testing/sampleJob";
+import { sampleMoment } from "../../testing/sampleMoment";
 import { type ChargeEvent, type ChargeRules, type EnergyStore, foldChargeState, worstChargeState } from "./chargeWatch";
 
 const store: EnergyStore = sampleStore({ id: "c1" });
@@ -16,6 +17,7 @@ function at(seconds: number, event: Partial<ChargeEvent> & Pick<ChargeEvent, "ki
     isMeterProved: false,
     resistanceOhms: null,
     drainItem: null,
+    ...sampleMoment,
     at: time,
     ...event,
   };
@@ -86,6 +88,51 @@ describe("charge watch", () => {
     expect(fold([{ ...measured(0, 311), storeId: "c2" }]).reason).toBe("nothing_logged");
   });
 
+  it("goes by the order of storing: a clock that runs ahead outranks nothing", () => {
+    const stored = (sequence: number, event: ChargeEvent, ahead = 0): ChargeEvent => ({
+      ...event,
+      sequence,
+      clockAheadSeconds: ahead,
+      receivedAt: new Date(Date.parse(event.at) - ahead * 1000).toISOString(),
+    });
+    // A bench ten minutes ahead logs 1 V; another connects the mains a minute later, by its right clock.
+    const events = [stored(1, measured(600, 311), 600), stored(2, measured(600, 1), 600), stored(3, mains(60))];
+    expect(fold(events, 90)).toMatchObject({ name: "unknown", reason: "mains_connected" });
+    expect(fold([...events].reverse(), 90).reason).toBe("mains_connected");
+  });
+
+  it.each([
+    ["its clock runs a minute ahead", { clockAheadSeconds: 61 }, "clock_ahead"],
+    ["it lies three years ahead of its receipt", { receivedAt: "2023-11-23T10:00:00Z" }, "clock_ahead"],
+    ["nobody knows its clock", { clockAheadSeconds: null }, "clock_unknown"],
+  ] as const)("verifies nothing where %s", (_name, clock, reason) => {
+    expect(fold([measured(0, 311), { ...measured(30, 4), ...clock }])).toMatchObject({ name: "unknown", reason });
+  });
+
+  it("still believes a clock within the minute, and counts by the server's", () => {
+    const late = { ...measured(30, 4), clockAheadSeconds: 60 };
+    expect(fold([measured(0, 311), late]).verifiedUntilMilliseconds).toBe(start + (30 - 60 + 1800) * 1000);
+  });
+
+  it("shows a charge whatever the clock says", () => {
+    expect(fold([{ ...measured(0, 311), clockAheadSeconds: 900 }]).name).toBe("charged");
+  });
+
+  it("predicts nothing from a drain whose age nobody knows", () => {
+    const drain = at(10, { kind: "drain_started", resistanceOhms: 10e3, clockAheadSeconds: null });
+    expect(fold([measured(0, 300), drain], 11)).toMatchObject({ name: "draining", predictedVolts: null });
+  });
+
+  it("forgets with a live reading that a voltage was seen: a later zero has nothing before it", () => {
+    const events = [measured(0, 311), at(10, { kind: "live_reading", storeId: null }), measured(30, 0)];
+    expect(fold(events)).toMatchObject({ name: "unknown", reason: "zero_without_history" });
+  });
+
+  it("takes half a volt for a zero, and anything above for a voltage", () => {
+    expect(fold([measured(0, 0.5)]).reason).toBe("zero_without_history");
+    expect(fold([measured(0, 0.51)]).name).toBe("verified");
+  });
+
   const anyEvent = fc.oneof(
     fc
       .tuple(fc.nat(500), fc.double({ min: 0, max: 400, noNaN: true }), fc.boolean())
@@ -99,8 +146,7 @@ describe("charge watch", () => {
     (events) => {
       const state = fold(events, 600);
       if (state.name !== "verified") return;
-      const ordered = [...events].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-      const last = ordered
+      const last = events
         .filter((event) => event.kind === "voltage_measured" || event.kind === "mains_connected")
         .at(-1);
       expect(last).toMatchObject({ kind: "voltage_measured", isMeterProved: true });

@@ -1,12 +1,12 @@
+import { inOrder, isClockAhead, type LoggedFact, secondsSince, serverMilliseconds } from "../readings/factMoment";
 import type { DrainKitItem } from "./drainPlan";
 import { predictedDrainVolts } from "./drainPrediction";
 import type { StoreKind } from "./energyStores";
 
 /** What was logged about stored energy. `storeId` null: the whole unit. */
-export interface ChargeEvent {
+export interface ChargeEvent extends LoggedFact {
   readonly kind: "mains_connected" | "mains_disconnected" | "live_reading" | "drain_started" | "voltage_measured";
   readonly storeId: string | null;
-  readonly at: string;
   /** Measured voltage, with kind voltage_measured. */
   readonly volts: number | null;
   /** The meter was proved on a known source before and after the reading. */
@@ -38,7 +38,11 @@ export type UnknownReason =
   | "live_reading"
   | "meter_not_proved"
   | "zero_without_history"
-  | "verification_expired";
+  | "verification_expired"
+  /** The moment of the reading lies ahead of the server's clock. */
+  | "clock_ahead"
+  /** Nobody knows how the clock of the reading stands to the server's: how old it is cannot be told. */
+  | "clock_unknown";
 
 export interface ChargeState {
   readonly name: ChargeStateName;
@@ -49,6 +53,8 @@ export interface ChargeState {
   /** What is left by now if the drain path is connected, while draining. */
   readonly predictedVolts: number | null;
   readonly reason: UnknownReason | null;
+  /** Until when a verification counts, by the server's clock; null where nothing is verified. */
+  readonly verifiedUntilMilliseconds: number | null;
 }
 
 export interface ChargeRules {
@@ -66,16 +72,19 @@ interface Fold {
   readonly state: ChargeState;
   /** A voltage was seen on this store since it was last connected. */
   readonly hasSeenVoltage: boolean;
+  /** The event that the state stands on. */
+  readonly event: ChargeEvent | null;
 }
 
 /**
- * The state of one store after all that was logged, in order of time.
+ * The state of one store after all that was logged, in the order in which it was stored.
  *
  * Only a proved meter's reading at or below the working voltage verifies; a zero without an earlier non-zero reading
  * leaves the state unknown; connecting the mains or any live reading makes it unknown again; and a verification expires.
+ * A reading whose clock runs ahead, or whose age nobody knows, verifies nothing.
  * The fold draws these conclusions by itself: it says what was measured and when, never that something is safe.
  *
- * @param nowMilliseconds the caller's clock, for prediction and expiry
+ * @param nowMilliseconds the server's clock, for prediction and expiry
  */
 export function foldChargeState(
   store: EnergyStore,
@@ -83,28 +92,26 @@ export function foldChargeState(
   rules: ChargeRules,
   nowMilliseconds: number,
 ): ChargeState {
-  let fold: Fold = { state: unknown(store, "nothing_logged", null), hasSeenVoltage: false };
-  const ordered = events
-    .filter((event) => event.storeId === null || event.storeId === store.id)
-    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  let fold: Fold = { state: unknown(store, "nothing_logged", null), hasSeenVoltage: false, event: null };
+  const ordered = inOrder(events).filter((event) => event.storeId === null || event.storeId === store.id);
   for (const event of ordered) fold = applyEvent(store, fold, event, rules);
-  return withClock(fold.state, store, ordered, rules, nowMilliseconds);
+  return withClock(fold, store, nowMilliseconds);
 }
 
 function unknown(store: EnergyStore, reason: UnknownReason, at: string | null): ChargeState {
-  return { name: "unknown", storeId: store.id, volts: null, at, predictedVolts: null, reason };
+  return { name: "unknown", storeId: store.id, volts: null, at, predictedVolts: null, reason, verifiedUntilMilliseconds: null };
 }
 
 function applyEvent(store: EnergyStore, fold: Fold, event: ChargeEvent, rules: ChargeRules): Fold {
   switch (event.kind) {
     case "mains_connected":
-      return { state: unknown(store, "mains_connected", event.at), hasSeenVoltage: false };
+      return { state: unknown(store, "mains_connected", event.at), hasSeenVoltage: false, event };
     case "live_reading":
-      return { state: unknown(store, "live_reading", event.at), hasSeenVoltage: false };
+      return { state: unknown(store, "live_reading", event.at), hasSeenVoltage: false, event };
     case "mains_disconnected":
       return fold;
     case "drain_started":
-      return { ...fold, state: { ...fold.state, name: "draining", at: event.at, reason: null } };
+      return { ...fold, state: { ...fold.state, name: "draining", at: event.at, reason: null }, event };
     case "voltage_measured":
       return applyMeasurement(store, fold, event, rules);
   }
@@ -115,33 +122,32 @@ function applyMeasurement(store: EnergyStore, fold: Fold, event: ChargeEvent, ru
   if (Number.isNaN(volts)) return fold;
   const hasSeenVoltage = fold.hasSeenVoltage || volts > zeroVolts;
   const measured = { storeId: store.id, volts: event.volts, at: event.at, predictedVolts: null, reason: null };
-  if (volts > rules.workingVolts) return { state: { ...measured, name: "charged" }, hasSeenVoltage };
-  if (rules.mustProveMeter && !event.isMeterProved) {
-    return { state: { ...measured, name: "unknown", reason: "meter_not_proved" }, hasSeenVoltage };
-  }
-  if (!hasSeenVoltage) {
-    return { state: { ...measured, name: "unknown", reason: "zero_without_history" }, hasSeenVoltage };
-  }
-  return { state: { ...measured, name: "verified" }, hasSeenVoltage };
+  const noLimit = { verifiedUntilMilliseconds: null };
+  if (volts > rules.workingVolts) return { state: { ...measured, ...noLimit, name: "charged" }, hasSeenVoltage, event };
+  const because = (reason: UnknownReason): Fold => ({
+    state: { ...measured, ...noLimit, name: "unknown", reason },
+    hasSeenVoltage,
+    event,
+  });
+  if (rules.mustProveMeter && !event.isMeterProved) return because("meter_not_proved");
+  if (!hasSeenVoltage) return because("zero_without_history");
+  if (isClockAhead(event)) return because("clock_ahead");
+  const at = serverMilliseconds(event);
+  if (at === null) return because("clock_unknown");
+  const verifiedUntilMilliseconds = at + rules.reverifySeconds * 1000;
+  return { state: { ...measured, name: "verified", verifiedUntilMilliseconds }, hasSeenVoltage, event };
 }
 
-function withClock(
-  state: ChargeState,
-  store: EnergyStore,
-  ordered: readonly ChargeEvent[],
-  rules: ChargeRules,
-  now: number,
-): ChargeState {
-  if (state.at === null) return state;
-  const elapsedSeconds = (now - Date.parse(state.at)) / 1000;
-  if (state.name === "verified" && elapsedSeconds > rules.reverifySeconds) {
+function withClock({ state, event }: Fold, store: EnergyStore, now: number): ChargeState {
+  if (event === null) return state;
+  if (state.name === "verified" && now > (state.verifiedUntilMilliseconds ?? 0)) {
     return { ...state, name: "unknown", reason: "verification_expired" };
   }
-  if (state.name !== "draining") return state;
-  const drain = ordered.filter((event) => event.kind === "drain_started").at(-1);
+  if (state.name !== "draining" || event.kind !== "drain_started") return state;
+  const elapsedSeconds = secondsSince(event, now);
   const start = state.volts ?? store.expectedVolts;
-  if (!drain || !store.capacitanceFarads || start === null) return state;
-  const { resistanceOhms, drainItem: item } = drain;
+  if (elapsedSeconds === null || !store.capacitanceFarads || start === null) return state;
+  const { resistanceOhms, drainItem: item } = event;
   const { capacitanceFarads, bleederOhms } = store;
   const path = { capacitanceFarads, startVolts: Math.abs(start), bleederOhms, item, resistanceOhms };
   return { ...state, predictedVolts: predictedDrainVolts(path, elapsedSeconds) };
@@ -161,13 +167,15 @@ export function worstChargeState(states: readonly ChargeState[]): ChargeState {
     at: null,
     predictedVolts: null,
     reason: "nothing_logged",
+    verifiedUntilMilliseconds: null,
   };
   return (
     states.reduce<ChargeState | null>((worst, state) => {
       if (worst === null) return state;
       const difference = severity[state.name] - severity[worst.name];
       if (difference !== 0) return difference > 0 ? state : worst;
-      return Date.parse(state.at ?? "") < Date.parse(worst.at ?? "") ? state : worst;
+      const until = (one: ChargeState) => one.verifiedUntilMilliseconds ?? Number.POSITIVE_INFINITY;
+      return until(state) < until(worst) ? state : worst;
     }, null) ?? none
   );
 }

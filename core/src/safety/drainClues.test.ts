@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { sampleStore } from "../../testing/sampleJob";
+import { sampleMoment } from "../../testing/sampleMoment";
 import type { ChargeEvent } from "./chargeWatch";
 import { drainClues } from "./drainClues";
 
@@ -11,6 +12,7 @@ const at = (seconds: number, more: Partial<ChargeEvent>): ChargeEvent => ({
   isMeterProved: false,
   resistanceOhms: null,
   drainItem: null,
+    ...sampleMoment,
   at: new Date(Date.UTC(2026, 10, 23, 10, 0, seconds)).toISOString(),
   ...more,
 });
@@ -57,5 +59,10 @@ describe("drainClues", () => {
   it("sees it creep back, but not through a mains connection", () => {
     expect(codes(volts(0, 311), drain(1), volts(10, 4), volts(60, 24))).toContain("creeps_back");
     expect(codes(volts(0, 311), drain(1), volts(10, 4), mains(30), volts(60, 311))).toEqual([]);
+  });
+  it("tells no time between two clocks", () => {
+    const other = (event: ChargeEvent): ChargeEvent => ({ ...event, clockId: "clock-2" });
+    expect(codes(volts(0, 311), other(volts(90, 296)))).toEqual([]);
+    expect(codes(volts(0, 300), drain(0), other(volts(3, 300)))).toEqual([]);
   });
 });

@@ -1,3 +1,4 @@
+import { inOrder, secondsBetween } from "../readings/factMoment";
 import type { ChargeEvent, EnergyStore } from "./chargeWatch";
 import { predictedDrainVolts } from "./drainPrediction";
 
@@ -23,7 +24,6 @@ const begunShare = Math.exp(-0.5);
 
 interface Timed {
   readonly event: ChargeEvent;
-  readonly seconds: number;
   readonly volts: number;
 }
 
@@ -36,6 +36,8 @@ interface Timed {
  * - `falls_too_slowly`: half again above the prediction once that has fallen by half a time constant: more capacitance than entered, or a
  *   path that is not connected
  * - `creeps_back`: above the working voltage again after it was at or below it: dielectric absorption
+ *
+ * How long something took is only known between two events of one clock: others tell no time.
  */
 export function drainClues(
   store: EnergyStore,
@@ -44,21 +46,22 @@ export function drainClues(
 ): readonly DrainClue[] {
   const own = sinceMains(store, events);
   const readings = own.filter((one) => one.event.kind === "voltage_measured");
-  const drain = own.filter((one) => one.event.kind === "drain_started").at(-1);
+  const drainIndex = own.map((one) => one.event.kind).lastIndexOf("drain_started");
+  const drain = own[drainIndex];
+  const before = drain ? own.slice(0, drainIndex).filter((one) => readings.includes(one)) : readings;
   const clues = [
     zeroFromStart(readings),
-    staysFull(readings, drain),
-    drain ? fallsTooSlowly(store, readings, drain) : null,
+    staysFull(before),
+    drain ? fallsTooSlowly(store, before, drain, own.slice(drainIndex + 1)) : null,
     creepsBack(readings, workingVolts),
   ];
   return clues.filter((clue) => clue !== null);
 }
 
 function sinceMains(store: EnergyStore, events: readonly ChargeEvent[]): readonly Timed[] {
-  const ordered = events
+  const ordered = inOrder(events)
     .filter((event) => event.storeId === null || event.storeId === store.id)
-    .map((event): Timed => ({ event, seconds: Date.parse(event.at) / 1000, volts: Math.abs(event.volts ?? 0) }))
-    .sort((a, b) => a.seconds - b.seconds);
+    .map((event): Timed => ({ event, volts: Math.abs(event.volts ?? 0) }));
   const mains = ordered.map((one) => one.event.kind).lastIndexOf("mains_connected");
   return ordered.slice(mains + 1);
 }
@@ -73,28 +76,35 @@ function zeroFromStart(readings: readonly Timed[]): DrainClue | null {
   return clue("zero_from_start", first);
 }
 
-function staysFull(readings: readonly Timed[], drain: Timed | undefined): DrainClue | null {
-  const undrained = readings.filter((one) => !drain || one.seconds < drain.seconds);
+/** @param undrained readings before any drain */
+function staysFull(undrained: readonly Timed[]): DrainClue | null {
   const [first] = undrained;
   const last = undrained.at(-1);
-  if (!first || !last || first.volts < 30 || last.seconds - first.seconds < holdSeconds) return null;
+  if (!first || !last || first.volts < 30 || (secondsBetween(first.event, last.event) ?? 0) < holdSeconds) return null;
   return last.volts >= 0.85 * first.volts ? clue("stays_full", last) : null;
 }
 
-function fallsTooSlowly(store: EnergyStore, readings: readonly Timed[], drain: Timed): DrainClue | null {
+function fallsTooSlowly(
+  store: EnergyStore,
+  before: readonly Timed[],
+  drain: Timed,
+  after: readonly Timed[],
+): DrainClue | null {
   const { resistanceOhms, drainItem: item } = drain.event;
   const { capacitanceFarads, bleederOhms } = store;
-  const startVolts = readings.filter((one) => one.seconds <= drain.seconds).at(-1)?.volts ?? store.expectedVolts;
+  const startVolts = before.at(-1)?.volts ?? store.expectedVolts;
   if (!capacitanceFarads || !startVolts) return null;
   const path = { capacitanceFarads, startVolts, bleederOhms, item, resistanceOhms };
   const predicted = (elapsed: number) => predictedDrainVolts(path, elapsed);
-  const slow = readings.find((one) => {
-    const elapsed = one.seconds - drain.seconds;
+  const elapsedAt = (one: Timed) => secondsBetween(drain.event, one.event) ?? 0;
+  const slow = after.find((one) => {
+    if (one.event.kind !== "voltage_measured") return false;
+    const elapsed = elapsedAt(one);
     const left = elapsed > 0 ? predicted(elapsed) : null;
     return left !== null && left < begunShare * startVolts && one.volts > 1.5 * left && one.volts > 5;
   });
   if (!slow) return null;
-  const elapsed = slow.seconds - drain.seconds;
+  const elapsed = elapsedAt(slow);
   const fall = Math.log(startVolts / slow.volts);
   // Only a plain resistance tells a capacitance: a lamp's resistance changes on the way.
   const ohms = item?.kind === "lamp" ? null : resistanceOhms;

@@ -1,10 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { sampleMoment } from "../../testing/sampleMoment";
 import { type PowerEvent, powerGate } from "./powerGate";
 
 const event = (minute: number, more: Partial<PowerEvent> & Pick<PowerEvent, "kind">): PowerEvent => ({
   resistanceOhms: null,
   hasShort: null,
   note: null,
+  ...sampleMoment,
   at: new Date(Date.UTC(2026, 10, 23, 10, minute)).toISOString(),
   ...more,
 });
@@ -28,7 +30,14 @@ describe("powerGate", () => {
     expect(powerGate(["fuse_blown"], [reason])).toMatchObject({ isShut: false, openedBy: reason });
     expect(powerGate(["fuse_blown"], [reason, event(2, { kind: "fuse_blown" })]).isShut).toBe(true);
   });
-  it("goes by time, not by the order of arrival", () => {
-    expect(powerGate([], [test(5, false), event(2, { kind: "fuse_blown" })]).isShut).toBe(false);
+  it("goes by the order of storing, not by anybody's clock", () => {
+    const stored = (sequence: number, one: PowerEvent): PowerEvent => ({ ...one, sequence });
+    const blown = stored(2, event(1, { kind: "fuse_blown" }));
+    expect(powerGate([], [blown, stored(1, test(5, false))]).isShut).toBe(true);
+    // What waits on a client comes after everything that is stored.
+    expect(powerGate([], [test(5, false), blown]).isShut).toBe(false);
+  });
+  it("is not opened by a person while it stands open: then nobody opened it", () => {
+    expect(powerGate([], [event(1, { kind: "gate_overruled", note: "a reason" })]).openedBy).toBeNull();
   });
 });

@@ -1,8 +1,10 @@
+import { inOrder, type LoggedFact } from "../readings/factMoment";
+
 /** What was logged about the way to mains: what blew, and what was tested since. */
 export const powerEventKinds = ["fuse_blown", "breaker_tripped", "short_test", "gate_overruled"] as const;
 export type PowerEventKind = (typeof powerEventKinds)[number];
 
-export interface PowerEvent {
+export interface PowerEvent extends LoggedFact {
   readonly kind: PowerEventKind;
   /** With short_test: ohms across the bulk, where a number was read. */
   readonly resistanceOhms: number | null;
@@ -10,7 +12,6 @@ export interface PowerEvent {
   readonly hasShort: boolean | null;
   /** With gate_overruled: the reason. */
   readonly note: string | null;
-  readonly at: string;
 }
 
 export type GateCause = "told_at_intake" | "fuse_blown" | "breaker_tripped" | "short_found";
@@ -28,12 +29,12 @@ const shuttingSymptoms = ["fuse_blown"];
 /**
  * Whether power-up steps may be offered. A blown fuse or a tripped breaker, told at intake or logged later, shuts the
  * gate; a short test without a short opens it, one with a short keeps it shut; a person may overrule it with a reason.
- * The latest event decides.
+ * The event that was stored last decides.
  */
 export function powerGate(symptoms: readonly string[], events: readonly PowerEvent[]): PowerGate {
   const told = symptoms.some((code) => shuttingSymptoms.includes(code));
   const start: PowerGate = { isShut: told, cause: told ? "told_at_intake" : null, openedBy: null };
-  return [...events].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)).reduce(afterEvent, start);
+  return inOrder(events).reduce(afterEvent, start);
 }
 
 function afterEvent(gate: PowerGate, event: PowerEvent): PowerGate {

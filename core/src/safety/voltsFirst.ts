@@ -1,6 +1,7 @@
 import type { BoardPosition } from "../board/board";
 import type { JobFacts } from "../job/jobFacts";
-import { type QuantityKind, standingReadings } from "../readings/reading";
+import { inOrder, type LoggedFact, secondsSince } from "../readings/factMoment";
+import { loggedReading, type QuantityKind, standingReadings } from "../readings/reading";
 import type { ChargeRules, ChargeState } from "./chargeWatch";
 
 /** Quantities whose measurement puts the meter's own small source across the part: a charge there destroys it. */
@@ -17,7 +18,7 @@ export interface VoltsFirst {
  *
  * Not where its store is verified; not where a voltage at or below the working voltage was read on its net since the
  * last mains connection or live reading, and not longer ago than a verification counts. One reading serves a whole net:
- * its capacitors are in parallel.
+ * its capacitors are in parallel. A reading of which nobody knows how old it is counts for nothing.
  */
 export function voltsFirst(
   facts: JobFacts,
@@ -32,17 +33,19 @@ export function voltsFirst(
   );
   const state = states.find((one) => one.storeId === store?.id);
   const last = lastVoltage(facts, position, store?.id);
-  const isFresh = last !== null && nowMilliseconds - last.at <= rules.reverifySeconds * 1000;
-  const isLow = isFresh && Math.abs(last.volts) <= rules.workingVolts;
+  const age = last && secondsSince(last.fact, nowMilliseconds);
+  const isFresh = age !== null && age <= rules.reverifySeconds;
+  const isLow = isFresh && last !== null && Math.abs(last.volts) <= rules.workingVolts;
   const isNeeded = endangering.includes(quantity) && state?.name !== "verified" && !isLow;
   return { isNeeded, lastVolts: last?.volts ?? null };
 }
 
 interface Voltage {
-  readonly at: number;
+  readonly fact: LoggedFact;
   readonly volts: number;
 }
 
+/** The last voltage read since the net could last have been charged, by the order of storing. */
 function lastVoltage(facts: JobFacts, position: BoardPosition, storeId: string | undefined): Voltage | null {
   const standing = standingReadings(facts.readings);
   const sameNet = new Set(
@@ -50,19 +53,19 @@ function lastVoltage(facts: JobFacts, position: BoardPosition, storeId: string |
       .filter((one) => one.id === position.id || (position.netId !== null && one.netId === position.netId))
       .map((one) => one.id),
   );
-  const charged = [
-    ...standing.filter((reading) => reading.isPowered).map((reading) => Date.parse(reading.measuredAt)),
-    ...facts.chargeEvents
-      .filter((event) => event.kind === "mains_connected" || event.kind === "live_reading")
-      .map((event) => Date.parse(event.at)),
+  const told = [
+    ...standing.map((one) => ({ ...loggedReading(one), reading: one, event: null })),
+    ...facts.chargeEvents.map((event) => ({ ...event, reading: null, event })),
   ];
-  const since = Math.max(Number.NEGATIVE_INFINITY, ...charged);
-  const read = standing
-    .filter((one) => one.quantity === "dc_voltage" && !one.isPowered && sameNet.has(one.targetId))
-    .map((one): Voltage => ({ at: Date.parse(one.measuredAt), volts: one.value ?? 0 }));
-  const logged = facts.chargeEvents
-    .filter((event) => event.kind === "voltage_measured" && storeId !== undefined && event.storeId === storeId)
-    .map((event): Voltage => ({ at: Date.parse(event.at), volts: event.volts ?? 0 }));
-  const all = [...read, ...logged].filter((one) => one.at >= since).sort((a, b) => a.at - b.at);
-  return all.at(-1) ?? null;
+  let last: Voltage | null = null;
+  for (const fact of inOrder(told)) {
+    const { reading, event } = fact;
+    if (reading?.isPowered || event?.kind === "mains_connected" || event?.kind === "live_reading") last = null;
+    else if (reading?.quantity === "dc_voltage" && sameNet.has(reading.targetId)) {
+      last = { fact, volts: reading.value ?? 0 };
+    } else if (event?.kind === "voltage_measured" && storeId !== undefined && event.storeId === storeId) {
+      last = { fact, volts: event.volts ?? 0 };
+    }
+  }
+  return last;
 }
