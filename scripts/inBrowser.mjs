@@ -1,7 +1,7 @@
 import { ensureClientBuild } from "./clientBuild.mjs";
-import { removeCluster, startCluster, sweepTestClusters } from "./cluster.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
+import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
 
 /** Runs a module of e2e with everything a browser run needs: packages, PostgreSQL, Chromium, the client, a cluster of its own. */
 export async function runInBrowser(module) {
@@ -12,8 +12,13 @@ export async function runInBrowser(module) {
     ensurePostgres();
     ensureChromium();
     ensureClientBuild();
-    sweepTestClusters();
-    process.env.TEST_POSTGRES_ADDRESS = startCluster(clusterName);
+    sweepScratch();
+    const { superuser, owner, app } = (await openScratch(clusterName)).urls;
+    Object.assign(process.env, {
+      TEST_POSTGRES_ADDRESS: superuser,
+      TEST_POSTGRES_OWNER: owner,
+      TEST_POSTGRES_APP: app,
+    });
     isStarted = true;
     const { register } = await import("tsx/esm/api");
     register();
@@ -22,6 +27,6 @@ export async function runInBrowser(module) {
     console.error(error instanceof NeedsPerson ? error.message : error);
     process.exitCode = 1;
   } finally {
-    if (isStarted) removeCluster(clusterName);
+    if (isStarted) removeScratch(clusterName);
   }
 }

@@ -4,10 +4,11 @@ import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "nod
 import { connect } from "node:net";
 import { join } from "node:path";
 import { ensureClientBuild } from "./clientBuild.mjs";
-import { ensureDatabase, isAlive, startCluster, stopCluster } from "./cluster.mjs";
 import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 import { checkout, runFolder } from "./paths.mjs";
+import { isAlive, stopPostgres } from "./postgres/cluster.mjs";
+import { openOrphan, openShop, watchCluster } from "./postgres/shop.mjs";
 
 const isDev = process.argv.includes("--dev");
 const port = portFromEnvironment();
@@ -21,9 +22,9 @@ watchLauncher();
 try {
   await refuseTakenPort();
   ensurePackages();
-  const databaseUrl = process.env.DATABASE_URL || (await ownDatabase());
+  const database = process.env.DATABASE_URL ? foreignDatabase() : await ownDatabase();
   const benchPort = await startBench();
-  const address = isDev ? await startDev(databaseUrl, benchPort) : await startBuilt(databaseUrl, benchPort);
+  const address = isDev ? await startDev(database, benchPort) : await startBuilt(database, benchPort);
   console.log(`Pale Cap is at ${address} (Ctrl-C stops it)`);
 } catch (error) {
   if (isStopping) process.exitCode = 0;
@@ -58,19 +59,52 @@ async function refuseTakenPort() {
   );
 }
 
+/** Somebody else's database: the application's address, and the owner's for migrations, locks and listening. */
+function foreignDatabase() {
+  const { DATABASE_URL: databaseUrl, DATABASE_OWNER_URL: ownerUrl } = process.env;
+  if (!ownerUrl) {
+    console.log(
+      "DATABASE_OWNER_URL is not set: migrations use DATABASE_URL too, and the application may change what it should only add to.",
+    );
+  }
+  return { databaseUrl, ownerUrl: ownerUrl || databaseUrl, backupFolder: null, beforeMigration: undefined };
+}
+
 /** The project's own cluster; it stays up while another start of this checkout still uses it. */
 async function ownDatabase() {
   ensurePostgres();
+  const orphan = /^[0-9a-f]{12}$/.exec(process.argv[process.argv.indexOf("--open") + 1] ?? "");
+  if (process.argv.includes("--open")) {
+    if (!orphan) throw new NeedsPerson("--open needs the twelve characters that were listed for the shop.");
+    openOrphan(orphan[0]);
+  }
   const marks = join(runFolder(), "starts");
   mkdirSync(marks, { recursive: true });
   for (const pid of readdirSync(marks)) if (!isStart(Number(pid))) rmSync(join(marks, pid), { force: true });
   const mark = join(marks, String(process.pid));
   writeFileSync(mark, "");
+  const shop = await openShop();
   undo.push(() => {
     rmSync(mark, { force: true });
-    if (readdirSync(marks).every((pid) => !isStart(Number(pid)))) stopCluster("main");
+    if (readdirSync(marks).every((pid) => !isStart(Number(pid)))) stopPostgres(shop.cluster);
   });
-  return ensureDatabase(startCluster("main"), "pale_cap");
+  undo.push(watchCluster(shop, (words) => console.error(words)));
+  const { takeBackup } = await import("./postgres/backups.mjs");
+  return {
+    databaseUrl: shop.urls.app,
+    ownerUrl: shop.urls.owner,
+    backupFolder: shop.backups,
+    // An empty database has nothing to keep.
+    beforeMigration: async (_pending, isEmpty) => {
+      const { cluster, backups, urls } = shop;
+      if (!isEmpty) {
+        await takeBackup(
+          { cluster, backups, url: urls.superuser, reason: "before a new version's changes" },
+          console.log,
+        );
+      }
+    },
+  };
 }
 
 /** A recycled pid of some other program does not keep the cluster up. */
@@ -102,19 +136,27 @@ async function startBench() {
   return benchPort;
 }
 
-async function startBuilt(databaseUrl, benchPort) {
+async function startBuilt(database, benchPort) {
   ensureClientBuild();
   const { register } = await import("tsx/esm/api");
   register();
   const { startServer } = await import("../server/src/startServer.ts");
-  const server = await startServer({ databaseUrl, port, withDemo, benchPort });
+  const server = await startServer({ ...database, port, withDemo, benchPort });
   undo.push(() => server.close());
   return server.address;
 }
 
-async function startDev(databaseUrl, benchPort) {
+async function startDev({ databaseUrl, ownerUrl, backupFolder }, benchPort) {
   const apiPort = port + 1;
-  const env = { ...process.env, DATABASE_URL: databaseUrl, PORT: String(apiPort), BENCH_PORT: String(benchPort) };
+  const env = {
+    ...process.env,
+    DATABASE_URL: databaseUrl,
+    DATABASE_OWNER_URL: ownerUrl,
+    ...(backupFolder ? { BACKUP_FOLDER: backupFolder } : {}),
+    PORT: String(apiPort),
+    FRONT_PORT: String(port),
+    BENCH_PORT: String(benchPort),
+  };
   const args = ["--watch", "--watch-preserve-output", "--import", "tsx", "server/src/main.ts"];
   const api = spawn(process.execPath, args, { cwd: checkout, env, stdio: "inherit" });
   undo.push(
@@ -166,6 +208,7 @@ async function stop(code) {
 function explain(error) {
   if (error?.code === "EADDRINUSE")
     return `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`;
+  if (error?.constructor?.name === "MigrationRefused") return error.message;
   const cause = error?.original ?? error?.parent ?? error;
   if (process.env.DATABASE_URL && ["ECONNREFUSED", "ENOTFOUND", "28P01", "3D000"].includes(cause?.code)) {
     return `The database at DATABASE_URL does not let Pale Cap in: ${cause.message}`;

@@ -3,20 +3,20 @@ import { spawnSync } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { ensureClientBuild } from "./clientBuild.mjs";
-import { removeCluster, startCluster, sweepTestClusters } from "./cluster.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 import { checkout, runFolder } from "./paths.mjs";
+import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
 
 const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: browserTests };
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
 const clusterName = `test-${process.pid}`;
 const totals = { passed: 0, failed: 0 };
-let clusterAddress;
+let cluster;
 
 for (const signal of ["SIGINT", "SIGTERM"]) {
   process.on(signal, () => {
-    if (clusterAddress) removeCluster(clusterName);
+    if (cluster) removeScratch(clusterName);
     process.exit(1);
   });
 }
@@ -31,7 +31,7 @@ try {
   totals.failed += 1;
   console.error(error instanceof NeedsPerson ? error.message : error);
 } finally {
-  if (clusterAddress) removeCluster(clusterName);
+  if (cluster) removeScratch(clusterName);
 }
 if (totals.passed + totals.failed === 0) totals.failed = 1;
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
@@ -59,23 +59,25 @@ function unitTests() {
   vitest("unit");
 }
 
-function apiTests() {
-  vitest("api", { TEST_POSTGRES_ADDRESS: testCluster() });
+async function apiTests() {
+  vitest("api", await testCluster());
 }
 
-function browserTests() {
+async function browserTests() {
   ensureChromium();
   ensureClientBuild();
-  vitest("browser", { TEST_POSTGRES_ADDRESS: testCluster() });
+  vitest("browser", await testCluster());
 }
 
-/** A cluster of this run's own: stopping `npm start`, or another test run, never touches it. */
-function testCluster() {
-  if (clusterAddress) return clusterAddress;
-  ensurePostgres();
-  sweepTestClusters();
-  clusterAddress = startCluster(clusterName);
-  return clusterAddress;
+/** A cluster of this run's own: no shop is ever opened, and stopping `npm start` or another run never touches it. */
+async function testCluster() {
+  if (!cluster) {
+    ensurePostgres();
+    sweepScratch();
+    cluster = await openScratch(clusterName);
+  }
+  const { superuser, owner, app } = cluster.urls;
+  return { TEST_POSTGRES_ADDRESS: superuser, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app };
 }
 
 /** Runs one vitest project; a part that ran no test counts as failed. */
@@ -107,6 +109,8 @@ function readReport(report) {
 
 /** The outer npm's settings and a person's DATABASE_URL must not reach the tests. */
 function cleanEnvironment() {
-  const { DATABASE_URL: _, PORT: __, ...env } = process.env;
+  const env = Object.fromEntries(
+    Object.entries(process.env).filter(([name]) => !/^(DATABASE_(OWNER_)?URL|PORT|PALE_CAP_\w+)$/.test(name)),
+  );
   return { ...env, NODE_ENV: "test" };
 }

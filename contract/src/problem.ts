@@ -15,6 +15,10 @@ export const problemCodes = [
   "conflict",
   "method_not_allowed",
   "unsupported_media_type",
+  "not_signed_in",
+  "not_allowed",
+  "too_many",
+  "unavailable",
   "internal",
 ] as const;
 export type ProblemCode = (typeof problemCodes)[number];
@@ -39,3 +43,12 @@ export const problemMediaType = "application/problem+json";
 export function isProblem(value: unknown): value is Problem {
   return typeof value === "object" && value !== null && "code" in value && "status" in value && "errors" in value;
 }
+
+/** So many faults of one body are told at most. */
+export const mostFieldProblems = 100;
+
+/**
+ * What says nothing against an entry itself: it waits until somebody signs in or may, until there are fewer requests, or
+ * until the database is back.
+ */
+export const waitingCodes: readonly ProblemCode[] = ["not_signed_in", "not_allowed", "too_many", "unavailable"];

@@ -21,6 +21,7 @@ export { leakageLimitAmps } from "./capacitors/leakageLimit";
 export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
 export { type TesterMode, testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
+export { coreVersion } from "./coreVersion";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export {
   type ClosedJob,

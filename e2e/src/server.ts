@@ -25,11 +25,12 @@ const unusedPort = 1;
  * @param demo whether the empty database is filled with the demo shop
  */
 export async function openServer(demo: "demo" | "none", benchPort = unusedPort): Promise<ServerUnderTest> {
-  const postgres = process.env.TEST_POSTGRES_ADDRESS;
-  if (!postgres) throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
+  const { TEST_POSTGRES_ADDRESS: postgres, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
+  if (!postgres || !owner || !app)
+    throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
   const name = `browser_${randomUUID().replaceAll("-", "")}`;
-  await onPostgres(postgres, (client) => client.query(`CREATE DATABASE ${name}`));
-  const databaseUrl = `${postgres}${name}`;
+  await onPostgres(postgres, (client) => client.query(`CREATE DATABASE ${name} OWNER pale_cap_owner`));
+  const databaseUrl = `${app}${name}`;
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   let child: ChildProcess | undefined;
@@ -54,6 +55,7 @@ export async function openServer(demo: "demo" | "none", benchPort = unusedPort):
         env: {
           ...process.env,
           DATABASE_URL: databaseUrl,
+          DATABASE_OWNER_URL: `${owner}${name}`,
           PORT: String(port),
           PALE_CAP_DEMO: demo,
           BENCH_PORT: String(benchPort),

@@ -5,6 +5,7 @@ import express, { type Express } from "express";
 import helmet from "helmet";
 import { pinoHttp } from "pino-http";
 import type { AppContext } from "./appContext";
+import { backupRoutes } from "./features/backups/backupRoutes";
 import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
 import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
@@ -12,22 +13,30 @@ import { paperRoutes } from "./features/boardTypes/paperRoutes";
 import { captureRoutes } from "./features/captures/captureRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
+import { factRoutes } from "./features/facts/factRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
 import { houseRuleRoutes } from "./features/houseRules/houseRuleRoutes";
+import { benchSupplyRoutes } from "./features/instruments/benchSupplyRoutes";
 import { instrumentRoutes } from "./features/instruments/instrumentRoutes";
+import { instrumentStreamRoutes } from "./features/instruments/instrumentStreamRoutes";
+import { handOverRoutes } from "./features/jobs/handOverRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
-import { readingRoutes } from "./features/readings/readingRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
+import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
 import { HttpProblem, problemHandler } from "./http/problems";
+import { mount, type Route } from "./http/route";
 
 /** The application without a port: what tests drive and what main listens with. */
-export function createApp(context: AppContext & { readonly webFolder?: string }): Express {
+export function createApp(
+  context: AppContext & { readonly webFolder?: string; readonly servedAt?: ServedAt },
+): Express {
   const app = express();
   app.disable("x-powered-by");
+  app.use(refuseForeign(context.servedAt ?? { hosts: loopbackNames, ports: [] }));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -42,34 +51,14 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
     }),
   );
   app.use(pinoHttp({ logger: context.logger, autoLogging: false }));
-  app.use("/api", refuseForeignOrigins);
+  app.use("/api", keptNowhere);
   app.use("/api", express.json({ limit: "512kb", strict: true }));
 
   app.get(routes.health, async (_request, response) => {
-    await context.database.sequelize.query("SELECT 1");
+    await context.database.probe();
     response.json({ status: "ok" });
   });
-  for (const feature of [
-    benchRoutes,
-    boardRoutes,
-    boardTypeRoutes,
-    paperRoutes,
-    captureRoutes,
-    catalogueRoutes,
-    energyRoutes,
-    familyRoutes,
-    houseRuleRoutes,
-    instrumentRoutes,
-    jobRoutes,
-    peopleRoutes,
-    photoRoutes,
-    planRoutes,
-    readingRoutes,
-    teardownRoutes,
-    verdictRoutes,
-  ]) {
-    app.use(feature(context));
-  }
+  mount(app, context, declaredRoutes(context));
   app.use("/api", (request) => {
     throw new HttpProblem("not_found", `There is no ${request.method} under this address.`);
   });
@@ -78,12 +67,36 @@ export function createApp(context: AppContext & { readonly webFolder?: string })
   return app;
 }
 
-/** A page of another origin open in the same browser must not write here; tools without an Origin header may. */
-function refuseForeignOrigins(request: express.Request, _response: express.Response, next: express.NextFunction) {
-  const origin = request.headers.origin;
-  if (origin && request.method !== "GET" && URL.canParse(origin) && new URL(origin).host !== request.headers.host) {
-    throw new HttpProblem("conflict", "This page does not belong to this server.");
-  }
+/** Every route of the product. */
+export function declaredRoutes(context: AppContext): readonly Route[] {
+  return [
+    ...backupRoutes(context),
+    ...benchRoutes(),
+    ...benchSupplyRoutes(context),
+    ...boardRoutes(),
+    ...boardTypeRoutes(),
+    ...captureRoutes(context),
+    ...catalogueRoutes(),
+    ...energyRoutes(),
+    ...factRoutes(context),
+    ...familyRoutes(context),
+    ...handOverRoutes(context),
+    ...houseRuleRoutes(context),
+    ...instrumentStreamRoutes(context),
+    ...instrumentRoutes(context),
+    ...jobRoutes(),
+    ...paperRoutes(context),
+    ...peopleRoutes(),
+    ...photoRoutes(context),
+    ...planRoutes(),
+    ...teardownRoutes(),
+    ...verdictRoutes(),
+  ];
+}
+
+/** Answers tell of people: nothing of them stays in a browser or on the way. */
+function keptNowhere(_request: express.Request, response: express.Response, next: express.NextFunction): void {
+  response.set("Cache-Control", "no-store");
   next();
 }
 

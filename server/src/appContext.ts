@@ -1,11 +1,18 @@
 import type { Logger } from "pino";
 import type { Database } from "./database/database";
+import type { HeavyWork } from "./heavy/heavyWork";
+import type { Turns } from "./http/turns";
 import type { InstrumentHub } from "./instruments/instrumentHub";
 
 /** What every feature is given. */
 export interface AppContext {
   readonly database: Database;
   readonly instruments: InstrumentHub;
+  /** Judging and folding, away from the event loop. */
+  readonly heavy: HeavyWork;
+  readonly turns: Turns;
   readonly logger: Logger;
   readonly now: () => Date;
+  /** Where this shop's backups lie; null where the database is somebody else's. */
+  readonly backupFolder: string | null;
 }

@@ -1,38 +1,62 @@
 import { fileURLToPath } from "node:url";
+import { coreVersion } from "@pale-cap/core";
 import { pino } from "pino";
 import { createApp } from "./app";
-import { openDatabase } from "./database/database";
+import { type Database, openDatabase } from "./database/database";
 import { loadDemoShop } from "./database/demo/loadDemoShop";
+import { type MigrationOptions, migrate } from "./database/migrate";
+import { noCaller } from "./database/scope";
+import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
+import { loopbackNames } from "./http/origins";
+import { Turns } from "./http/turns";
 import { InstrumentHub } from "./instruments/instrumentHub";
-import { loadInstruments } from "./records/loadInstruments";
+import { setUpInstruments } from "./instruments/setUpInstruments";
 
 export interface RunningServer {
   readonly address: string;
   close(): Promise<void>;
 }
 
-/** Migrates, loads the demo shop into an empty database, and listens on loopback. */
-export async function startServer(environment: {
+export interface ServerEnvironment {
+  /** The application's own role. */
   readonly databaseUrl: string;
+  /** The owner of database and tables: migrations, the demo shop. A direct connection. */
+  readonly ownerUrl: string;
   readonly port: number;
   readonly withDemo: boolean;
   /** Where the simulated bench listens. */
   readonly benchPort: number;
-}): Promise<RunningServer> {
+  /** Where this shop's backups lie; null where the database is somebody else's. */
+  readonly backupFolder: string | null;
+  /** Ports of a page in front of this server, as in development. */
+  readonly frontPorts?: readonly number[];
+  readonly beforeMigration?: MigrationOptions["before"];
+}
+
+/** Migrates, loads the demo shop into an empty database, and listens on loopback. */
+export async function startServer(environment: ServerEnvironment): Promise<RunningServer> {
+  const { databaseUrl, ownerUrl, backupFolder, beforeMigration } = environment;
   const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
-  const database = openDatabase(environment.databaseUrl);
   const now = () => new Date();
+  const role = new URL(databaseUrl).username;
+  const isOneRole = role === new URL(ownerUrl).username;
+  await migrate(ownerUrl, { applicationRole: isOneRole ? null : decodeURIComponent(role), before: beforeMigration });
+  if (environment.withDemo) await withDatabase(ownerUrl, (owner) => loadDemoShop(owner, now()));
+  const database = openDatabase(databaseUrl);
+  const heavy = threadedHeavyWork(databaseUrl, logger);
+  const instruments = new InstrumentHub(environment.benchPort, now);
+  const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   try {
-    await database.migrate();
-    if (environment.withDemo) await loadDemoShop(database, now());
+    await markFoldedByOthers(database, now());
+    await setUpInstruments({ database, instruments, now });
   } catch (error) {
-    await database.close();
+    await Promise.all([heavy.close(), database.close()]);
     throw error;
   }
-  const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
-  const instruments = new InstrumentHub(environment.benchPort, now);
-  instruments.setUp(await loadInstruments(database));
-  const app = createApp({ database, instruments, logger, now, webFolder });
+  heavy.poke();
+  const servedAt = { hosts: loopbackNames, ports: environment.frontPorts ?? [] };
+  const turns = new Turns();
+  const app = createApp({ database, instruments, heavy, turns, logger, now, backupFolder, webFolder, servedAt });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -47,7 +71,28 @@ export async function startServer(environment: {
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       server.closeAllConnections();
       await closed;
+      await heavy.close();
       await database.close();
     },
   };
+}
+
+async function withDatabase<T>(url: string, work: (database: Database) => Promise<T>): Promise<T> {
+  const database = openDatabase(url, 1);
+  try {
+    return await work(database);
+  } finally {
+    await database.close();
+  }
+}
+
+/** What another core folded is folded anew; frozen judgements are left as they are. */
+async function markFoldedByOthers(database: Database, now: Date): Promise<void> {
+  await database.write(now, noCaller, (scope) =>
+    scope.sql(
+      `UPDATE job_summaries SET is_stale = true, marked = marked + 1
+       WHERE folded_by IS DISTINCT FROM $1 AND NOT is_stale RETURNING job_id`,
+      [coreVersion],
+    ),
+  );
 }

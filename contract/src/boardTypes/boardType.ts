@@ -45,7 +45,11 @@ export const benchNotesSchema = strictObject({
   note: nullableText(500),
 });
 export type BenchNotes = InferType<typeof benchNotesSchema>;
-export const benchNotesEditSchema = strictObject({ version: versionField(), benchNotes: benchNotesSchema.required() });
+export const benchNotesEditSchema = strictObject({
+  writeId: idField(),
+  version: versionField(),
+  benchNotes: benchNotesSchema.required(),
+});
 
 /** The papers of a kind of board. */
 export const attachmentKinds = ["service_manual", "ic_sheet", "schematic", "other"] as const;
@@ -63,6 +67,7 @@ export interface Attachment {
   readonly name: string;
   readonly mediaType: string;
   readonly sizeBytes: number;
+  readonly version: number;
 }
 
 /** What is kept with a board type beside its revisions. */

@@ -155,6 +155,10 @@ const valuesOf = {
   fittedPart: fittedPartSchema,
 } as const;
 
+/** A word that is no table is refused at its own field; until then its values are held against the board's. */
+const valuesOfTable = (table: unknown) =>
+  typeof table === "string" && Object.hasOwn(valuesOf, table) ? valuesOf[table as BoardTable] : boardSchema;
+
 /** One row of an edit: inserted, updated from a version, deleted or restored from a version. */
 export const boardChangeSchema = strictObject({
   table: wordField<BoardTable>(boardTables),
@@ -170,7 +174,7 @@ export const boardChangeSchema = strictObject({
     .nullable()
     .when(["table", "operation"], ([table, operation]) =>
       operation === "insert" || operation === "update"
-        ? (valuesOf[table as BoardTable] ?? boardSchema).required()
+        ? valuesOfTable(table).required()
         : mixed()
             .nullable()
             .test("none", "must be null here", (value) => value == null),

@@ -1,5 +1,6 @@
 import { type CaptureAnalysis, mostCaptureSamples } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   array,
   boolean,
@@ -74,13 +75,15 @@ export const newCaptureSchema = strictObject({
   /** From which instrument; null: from a file. */
   instrument: nullableText(80),
   measuredAt: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
 export type NewCapture = Omit<InferType<typeof newCaptureSchema>, "analysis"> & { readonly analysis: CaptureAnalysis };
 
 /** A capture as a job holds it; the samples have an address of their own. */
-export interface CaptureRow {
+export interface CaptureRow extends StoredFact {
   readonly id: string;
+  readonly version: number;
   readonly netId: string;
   readonly name: string;
   readonly loadAmps: number | null;

@@ -1,5 +1,6 @@
 import { type DrainKitItem, type StoreKind, storeKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   boolean,
   finiteNumber,
@@ -71,6 +72,8 @@ export const chargeEventSchema = strictObject({
   drainItem: drainKitItemSchema.nullable().defined(),
   isMeterProved: boolean().required(),
   at: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type ChargeEventRow = InferType<typeof chargeEventSchema>;
+export type NewChargeEvent = InferType<typeof chargeEventSchema>;
+export type ChargeEventRow = NewChargeEvent & StoredFact;

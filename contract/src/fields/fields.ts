@@ -40,6 +40,9 @@ export const nullableBetween = (least: number, most: number) =>
   finiteNumber().min(least).max(most).nullable().defined();
 export const versionField = () => number().integer().min(1).required();
 
+/** Taking a row off: from the version that the person saw. */
+export const removalSchema = () => strictObject({ writeId: idField(), version: versionField() });
+
 export const nullableWord = <T extends string>(words: readonly T[]) =>
   mixed<T>()
     .oneOf([...words, null] as T[])
@@ -67,9 +70,13 @@ export const nullableDay = () =>
     .nullable()
     .defined();
 
+/** Beyond these a moment is a slip of the hand or of a clock without battery; the database knows no year 0 either. */
+const [earliestYear, latestYear] = [1970, 2200];
+
 function isInstant(value: string | undefined): boolean {
   if (!value || !/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,6})?)?(Z|[+-]\d{2}:\d{2})$/.test(value)) return false;
-  return Number.isFinite(Date.parse(value)) && isDay(value.slice(0, 10));
+  const year = Number(value.slice(0, 4));
+  return year >= earliestYear && year <= latestYear && Number.isFinite(Date.parse(value)) && isDay(value.slice(0, 10));
 }
 
 function isDay(value: string): boolean {

@@ -17,6 +17,8 @@ export type FirstPowerWay = "series_lamp" | "limiter" | "straight";
 export type PartSource = "trusted" | "any" | "salvaged_measured";
 export type TransistorSchool = "same_type" | "equal_or_better";
 export type RemovingWay = "group_with_photo" | "one_at_a_time" | "all_of_value";
+/** Where an instrument may stand. */
+export type InstrumentAddresses = "loopback" | "private" | "any";
 export type SolderAlloy = "any" | "leaded" | "lead_free";
 
 /** Every rule with its default. What the shop changed is stored apart and folded over these. */
@@ -328,6 +330,31 @@ export const houseRules = {
     "days",
     [0, 90],
     ["An order takes", "the shop's distributors", "set against the day the unit is due"],
+  ),
+  "instruments.addresses": choice<InstrumentAddresses>(
+    "private",
+    {
+      loopback: "on this computer only",
+      private: "on this computer and in private networks",
+      any: "at any address",
+    },
+    [
+      "Instruments may stand",
+      "private address ranges (RFC 1918, RFC 4193)",
+      "the server opens a line to whatever is named here: nobody should reach strange machines through it",
+    ],
+  ),
+  "instruments.mostCount": amount(
+    24,
+    "instruments",
+    [1, 200],
+    ["Instruments at most", "bench habit", "each one keeps a line open and is asked again and again"],
+  ),
+  "backup.warnDays": amount(
+    7,
+    "days",
+    [1, 90],
+    ["A backup may be this old", "the shop", "what was entered since the last one is lost with the disk"],
   ),
   "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
   "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),

@@ -1,12 +1,22 @@
 import { ValidationError } from "yup";
-import { idField, instantField, mixed, nullableId, nullableText, strictObject, textField } from "../fields/fields";
+import type { StoredFact } from "../facts/clock";
+import {
+  idField,
+  instantField,
+  mixed,
+  nullableId,
+  nullableText,
+  number,
+  strictObject,
+  textField,
+} from "../fields/fields";
 import type { RuleEffect } from "../verdicts/verdicts";
 import { type HouseRuleKey, type HouseRuleValues, houseRules } from "./houseRules";
 import { drainKitSchema } from "./ruleKinds";
 
 /** What is wrong with a value for a rule, in words; null when it may be stored. */
 export function ruleProblem(key: string, value: unknown): string | null {
-  if (!Object.hasOwn(houseRules, key)) return "is not a rule of the house";
+  if (typeof key !== "string" || !Object.hasOwn(houseRules, key)) return "is not a rule of the house";
   const { kind, unit } = houseRules[key as HouseRuleKey];
   switch (kind.type) {
     case "number":
@@ -59,6 +69,9 @@ export const houseRuleChangeSchema = strictObject({
     }),
   reason: nullableText(300),
   changedAt: instantField(),
+  /** The change of this rule that it comes on top of, by its sequence; 0: the default. */
+  version: number().integer().min(0).required(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
 export type HouseRuleChange = {
@@ -67,11 +80,13 @@ export type HouseRuleChange = {
   readonly value: unknown;
   readonly reason: string | null;
   readonly changedAt: string;
+  readonly version: number;
+  readonly clockId: string | null;
   readonly personId: string | null;
 };
 
 /** A change as it is told: with the verdicts that it turned on open jobs. */
-export interface ToldRuleChange extends HouseRuleChange {
+export interface ToldRuleChange extends Omit<HouseRuleChange, "version">, Omit<StoredFact, "cameAfterClosing"> {
   readonly effects: readonly RuleEffect[];
 }
 
@@ -86,4 +101,12 @@ export function foldHouseRules(changes: readonly { readonly key: string; readonl
     values[key] = isKept ? value : houseRules[key as HouseRuleKey].value;
   }
   return values as HouseRuleValues;
+}
+
+/** The version that a change of a rule must come on top of: the sequence of its last change, 0 without one. */
+export function ruleVersion(
+  changes: readonly { readonly key: string; readonly sequence: number | null }[],
+  key: string,
+): number {
+  return changes.filter((one) => one.key === key).at(-1)?.sequence ?? 0;
 }

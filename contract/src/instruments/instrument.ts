@@ -58,6 +58,7 @@ export type Instrument = InstrumentValues & { readonly id: string; readonly vers
 
 export const newInstrumentSchema = strictObject({ id: idField(), values: instrumentSchema.required() });
 export const instrumentEditSchema = strictObject({
+  writeId: idField(),
   version: number().integer().min(1).required(),
   values: instrumentSchema.required(),
 });

@@ -1,6 +1,7 @@
-import { type DeviceKind, deviceKinds, type Lens, symptomCodes, type Topology, topologies } from "@pale-cap/core";
+import { type DeviceKind, deviceKinds, symptomCodes, type Topology, topologies } from "@pale-cap/core";
 import type { InferType } from "yup";
 import { boardLimits } from "../boards/board";
+import type { StoredFact } from "../facts/clock";
 import {
   array,
   boolean,
@@ -159,19 +160,24 @@ export const acceptanceSchema = strictObject({
   key: textField(120),
   reason: textField(500),
   acceptedAt: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type Acceptance = InferType<typeof acceptanceSchema>;
+export type NewAcceptance = InferType<typeof acceptanceSchema>;
+export type Acceptance = NewAcceptance & StoredFact;
 
 /** Closes a job; the judgement that stood then is kept with it. */
 export const handOverSchema = strictObject({
   id: idField(),
+  version: versionField(),
   handedOverAt: instantField(),
   warrantyMonths: finiteNumber().integer().min(0).max(120).required(),
   /** What the repair took; later estimates for the kind are made from it. */
   spentMinutes: nullableBetween(0, 6000),
   note: nullableText(4000),
   isReopened: boolean().required(),
+  clockId: nullableId(),
+  personId: nullableId(),
 });
 export type HandOver = InferType<typeof handOverSchema>;
 
@@ -190,23 +196,14 @@ export interface Job extends Intake {
   readonly verdictSummary: string | null;
 }
 
-/** A line of the bench. */
-export interface BenchLine {
-  readonly id: string;
-  readonly number: number;
-  readonly deviceKind: string;
-  readonly deviceMaker: string | null;
-  readonly deviceModel: string | null;
-  readonly complaint: string | null;
-  readonly lens: Lens;
-  readonly openPointCount: number;
-  readonly chargeName: "unknown" | "charged" | "draining" | "verified";
-  readonly chargeVolts: number | null;
-  readonly chargeAt: string | null;
-  readonly dueOn: string | null;
-  readonly createdAt: string;
-  readonly handedOverAt: string | null;
-}
+/** What left the shop's program in a file, told so that it can be traced. */
+export const exportKinds = ["positions_csv", "netlist", "ripple_csv", "capture_csv", "report"] as const;
+export type ExportKind = (typeof exportKinds)[number];
+export const exportSchema = strictObject({
+  id: idField(),
+  what: wordField<ExportKind>(exportKinds),
+  personId: nullableId(),
+});
 
 export interface Person {
   readonly id: string;

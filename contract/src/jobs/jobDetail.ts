@@ -34,9 +34,36 @@ export interface JobDetail {
   readonly acceptances: readonly Acceptance[];
 }
 
-/** The same as core's computations take it. */
+/**
+ * The same as core's computations take it. What came after the job was closed proves nothing until it is opened again:
+ * it is left out here, and shown.
+ */
 export function jobFacts(detail: JobDetail): JobFacts {
   const { job } = detail;
   const { complaint, symptoms, handedOverAt, deviceKind: kind, deviceAgeYears: ageYears, intakeDetails } = job;
-  return { ...detail, complaint, symptoms, handedOverAt, device: { kind, ageYears, topology: intakeDetails.topology } };
+  const device = { kind, ageYears, topology: intakeDetails.topology };
+  return { ...withoutLateFacts(detail), complaint, symptoms, handedOverAt, device };
+}
+
+const factLists = [
+  "readings",
+  "signs",
+  "captures",
+  "overrules",
+  "chargeEvents",
+  "powerEvents",
+  "teardownReturns",
+  "ticks",
+] as const satisfies readonly (keyof JobDetail)[];
+
+function withoutLateFacts(detail: JobDetail): JobDetail {
+  if (detail.job.handedOverAt === null || lateFactCount(detail) === 0) return detail;
+  const kept = factLists.map((list) => [list, detail[list].filter((one) => !one.cameAfterClosing)]);
+  return { ...detail, ...Object.fromEntries(kept) };
+}
+
+/** How many entries came after the job was closed, while it is. */
+export function lateFactCount(detail: JobDetail): number {
+  if (detail.job.handedOverAt === null) return 0;
+  return factLists.reduce((sum, list) => sum + detail[list].filter((one) => one.cameAfterClosing).length, 0);
 }

@@ -1,5 +1,6 @@
 import { type CataloguePart, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   array,
   boolean,
@@ -58,11 +59,12 @@ export const ticksSchema = strictObject({
     .min(1)
     .max(200)
     .required(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
 export type NewTicks = InferType<typeof ticksSchema>;
 
-export interface TickRow {
+export interface TickRow extends StoredFact {
   readonly id: string;
   readonly positionId: string;
   readonly step: ReworkStep;

@@ -1,5 +1,6 @@
 import { type PowerEventKind, powerEventKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   boolean,
   finiteNumber,
@@ -24,6 +25,8 @@ export const powerEventSchema = strictObject({
     kind === "gate_overruled" ? schema.nonNullable("is needed").trim().min(3, "needs a reason") : schema,
   ),
   at: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type PowerEventRow = InferType<typeof powerEventSchema>;
+export type NewPowerEvent = InferType<typeof powerEventSchema>;
+export type PowerEventRow = NewPowerEvent & StoredFact;

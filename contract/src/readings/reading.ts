@@ -16,6 +16,7 @@ import {
   visualSigns,
 } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   array,
   boolean,
@@ -80,7 +81,8 @@ export const readingSchema = strictObject({
       // Open instead of a number.
       if (coarseCode === overRangeCode)
         return schema.test("none", "must be null beside a word", (value) => value === null);
-      const [least, most] = readingLimits[quantity as QuantityKind] ?? [0, 0];
+      if (typeof quantity !== "string" || !Object.hasOwn(readingLimits, quantity)) return schema;
+      const [least, most] = readingLimits[quantity as QuantityKind];
       return schema.nonNullable().min(least).max(most);
     }),
   coarseCode: nullableWord<CoarseCode>([...testerBands, ...observations, overRangeCode]).when(
@@ -107,9 +109,10 @@ export const readingSchema = strictObject({
   isWithdrawn: boolean().required(),
   supersedesId: nullableId(),
   measuredAt: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type ReadingRow = InferType<typeof readingSchema> & { readonly receivedAt: string };
+export type ReadingRow = InferType<typeof readingSchema> & StoredFact;
 export type NewReading = InferType<typeof readingSchema>;
 
 export const signsSchema = strictObject({
@@ -127,11 +130,12 @@ export const signsSchema = strictObject({
     .max(40)
     .required(),
   observedAt: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
 export type NewSigns = InferType<typeof signsSchema>;
 
-export interface SignRow {
+export interface SignRow extends StoredFact {
   readonly id: string;
   readonly fittedPartId: string;
   readonly sign: VisualSign;

@@ -1,5 +1,6 @@
 import { type TeardownKind, teardownKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   boolean,
   idField,
@@ -55,6 +56,8 @@ export const teardownReturnSchema = strictObject({
   stepId: idField(),
   countIn: number().integer().min(0).max(200).required(),
   at: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type TeardownReturnRow = InferType<typeof teardownReturnSchema>;
+export type NewTeardownReturn = InferType<typeof teardownReturnSchema>;
+export type TeardownReturnRow = NewTeardownReturn & StoredFact;

@@ -1,5 +1,6 @@
 import { type VerdictWord, verdictWords } from "@pale-cap/core";
 import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
 import {
   idField,
   instantField,
@@ -18,9 +19,11 @@ export const overruleSchema = strictObject({
   verdict: nullableWord<VerdictWord>(verdictWords),
   reason: textField(300),
   at: instantField(),
+  clockId: nullableId(),
   personId: nullableId(),
 });
-export type OverruleRow = InferType<typeof overruleSchema>;
+export type NewOverrule = InferType<typeof overruleSchema>;
+export type OverruleRow = NewOverrule & StoredFact;
 
 /** The summary of the verdict in a person's own words; null goes back to the one that is made from the model. */
 export const verdictSummarySchema = strictObject({

@@ -17,7 +17,14 @@ describe("captured ripple as evidence", () => {
       doubleMains: part(doubleMains, 100),
       switching: part(switching, 65e3),
     };
-    const capture = { id: "k", netId: "net-12", loadAmps: 4, analysis, measuredAt: "2026-11-23T12:00:00Z", sequence: 1 };
+    const capture = {
+      id: "k",
+      netId: "net-12",
+      loadAmps: 4,
+      analysis,
+      measuredAt: "2026-11-23T12:00:00Z",
+      sequence: 1,
+    };
     return sampleJob({ symptoms: [], captures: [capture] });
   };
   it("is held against the rail's limit: above it seen, far below it not, between them nothing", () => {

@@ -1,9 +1,9 @@
-import type { FactMoment } from "../readings/factMoment";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
 import type { BaselineValue } from "../judgement/baselineLikelihood";
 import type { SignObservation, VerdictOverrule } from "../judgement/judgeBoard";
 import type { JudgementRules } from "../judgement/verdict";
 import type { RailRules } from "../proof/railProof";
+import type { FactMoment } from "../readings/factMoment";
 import type { Reading } from "../readings/reading";
 import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
 import type { PowerEvent } from "../safety/powerGate";

@@ -189,7 +189,13 @@ describe("rules, record and persons", () => {
   });
   it("overrules an open vent too: then the part need not go", () => {
     const signs = [
-      { fittedPartId: "part-C1", sign: "vented" as const, state: "seen" as const, observedAt: "2026-11-23T10:00:00Z", sequence: 1 },
+      {
+        fittedPartId: "part-C1",
+        sign: "vented" as const,
+        state: "seen" as const,
+        observedAt: "2026-11-23T10:00:00Z",
+        sequence: 1,
+      },
     ];
     const overrule = {
       fittedPartId: "part-C1",

@@ -195,7 +195,11 @@ describe("the ledger", () => {
 });
 
 it("the observation of a sign that was stored last counts, whatever the clocks say", () => {
-  const later: SignObservation = { ...seen("C1", "domed", "not_seen"), sequence: 2, observedAt: "2026-11-23T08:00:00Z" };
+  const later: SignObservation = {
+    ...seen("C1", "domed", "not_seen"),
+    sequence: 2,
+    observedAt: "2026-11-23T08:00:00Z",
+  };
   expect(latestSigns([later, seen("C1", "domed"), seen("C2", "leak")], "part-C1")).toEqual({ domed: "not_seen" });
 });
 

@@ -1,4 +1,3 @@
-import { type FactMoment, inOrder } from "../readings/factMoment";
 import {
   assumedChoke,
   type BoardNet,
@@ -8,6 +7,7 @@ import {
   foundPart,
 } from "../board/board";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import { type FactMoment, inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, standingReadings } from "../readings/reading";
 import type { BaselineValue } from "./baselineLikelihood";
 import { judgePart } from "./judgePart";

@@ -42,7 +42,9 @@ describe("schools of the house rules", () => {
   it("let a clean look count a little, or not at all", () => {
     const job = sampleJob({
       readings: [sampleReading("C1", { value: 0.1 })],
-      signs: [{ fittedPartId: "part-C1", sign: "domed", state: "not_seen", observedAt: "2026-11-23T10:00:00Z", sequence: 1 }],
+      signs: [
+        { fittedPartId: "part-C1", sign: "domed", state: "not_seen", observedAt: "2026-11-23T10:00:00Z", sequence: 1 },
+      ],
     });
     const failed = (cleanLookSchool: "means_nothing" | "counts_a_little") =>
       judgeBoard(job, { ...sampleRules.judgement, cleanLookSchool }).get("at-C1")?.failedProbability ?? 0;

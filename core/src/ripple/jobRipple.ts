@@ -1,7 +1,7 @@
-import { inOrder } from "../readings/factMoment";
 import type { BoardNet } from "../board/board";
 import { deviceProfiles } from "../job/deviceProfiles";
 import type { CaptureFact, JobFacts } from "../job/jobFacts";
+import { inOrder } from "../readings/factMoment";
 import type { CaptureAnalysis } from "../waveform/captureAnalysis";
 import { type RippleAttribution, rippleAttribution } from "../waveform/rippleAttribution";
 import {

@@ -167,7 +167,14 @@ describe("a captured rail", () => {
   const captured = (peakToPeak: number) => ({
     ...facts,
     captures: [
-      { id: "k", netId: "net-12", loadAmps: 3, analysis: analysis(peakToPeak), measuredAt: "2026-11-23T12:00:00Z", sequence: 1 },
+      {
+        id: "k",
+        netId: "net-12",
+        loadAmps: 3,
+        analysis: analysis(peakToPeak),
+        measuredAt: "2026-11-23T12:00:00Z",
+        sequence: 1,
+      },
     ],
   });
   it("is explained by its capacitors as read, or leaves an open point", () => {

@@ -99,7 +99,15 @@ export function foldChargeState(
 }
 
 function unknown(store: EnergyStore, reason: UnknownReason, at: string | null): ChargeState {
-  return { name: "unknown", storeId: store.id, volts: null, at, predictedVolts: null, reason, verifiedUntilMilliseconds: null };
+  return {
+    name: "unknown",
+    storeId: store.id,
+    volts: null,
+    at,
+    predictedVolts: null,
+    reason,
+    verifiedUntilMilliseconds: null,
+  };
 }
 
 function applyEvent(store: EnergyStore, fold: Fold, event: ChargeEvent, rules: ChargeRules): Fold {

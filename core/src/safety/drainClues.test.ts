@@ -12,7 +12,7 @@ const at = (seconds: number, more: Partial<ChargeEvent>): ChargeEvent => ({
   isMeterProved: false,
   resistanceOhms: null,
   drainItem: null,
-    ...sampleMoment,
+  ...sampleMoment,
   at: new Date(Date.UTC(2026, 10, 23, 10, 0, seconds)).toISOString(),
   ...more,
 });

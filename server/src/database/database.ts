@@ -1,40 +1,103 @@
-import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
-import { Sequelize } from "sequelize";
-import { SequelizeStorage, Umzug } from "umzug";
-import { defineModels, type Models } from "./models/index";
+import pg from "pg";
+import { ConnectionError, DatabaseError, Sequelize, Transaction } from "sequelize";
+import { defineModels } from "./models/index";
+import { type Caller, noCaller, openScope, type Scope } from "./scope";
 
 export interface Database {
-  readonly sequelize: Sequelize;
-  readonly models: Models;
-  migrate(): Promise<void>;
+  /** Work on a consistent picture; nothing can be written in it. */
+  read<T>(now: Date, work: (scope: Scope) => Promise<T>): Promise<T>;
+  /** One transaction; done again, bounded, where the database gave it up for another. */
+  write<T>(now: Date, caller: Caller, work: (scope: Scope) => Promise<T>): Promise<T>;
+  /** Whether the database answers, over a connection that nobody else waits for. */
+  probe(): Promise<void>;
   close(): Promise<void>;
 }
 
-const migrationsFolder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
+// Counts and sequences stay far below 2^53: as numbers, not as text.
+pg.types.setTypeParser(pg.types.builtins.INT8, Number);
+
+const poolSize = 8;
+const acquireMilliseconds = 20_000;
+const statementMilliseconds = 30_000;
+const probeMilliseconds = 2000;
+/** SQLSTATE of a deadlock and of a failed serialization: the same work may succeed at once. */
+const transient = new Set(["40P01", "40001"]);
+const mostTries = 6;
 
 /** Opens a pool on a PostgreSQL address; nothing is connected before the first query. */
-export function openDatabase(url: string): Database {
-  const sequelize = new Sequelize(url, { dialect: "postgres", logging: false, pool: { max: 8 } });
-  const umzug = new Umzug({
-    migrations: {
-      glob: ["*.{ts,js}", { cwd: migrationsFolder }],
-      // Stored without extension: development (.ts) and a compiled build (.js) must see the same migrations.
-      resolve: ({ name, path, context }) => ({
-        name: name.replace(/\.[jt]s$/, ""),
-        up: async () => (await import(path as string)).up({ context }),
-      }),
+export function openDatabase(url: string, size = poolSize): Database {
+  const sequelize = new Sequelize(url, {
+    dialect: "postgres",
+    logging: false,
+    pool: { max: size, acquire: acquireMilliseconds, idle: 30_000 },
+    retry: { max: 0 },
+    dialectOptions: {
+      statement_timeout: statementMilliseconds,
+      idle_in_transaction_session_timeout: statementMilliseconds,
+      connectionTimeoutMillis: 5000,
+      keepAlive: true,
     },
-    context: sequelize.getQueryInterface(),
-    storage: new SequelizeStorage({ sequelize, tableName: "migrations" }),
-    logger: undefined,
   });
+  const tables = { sequelize, models: defineModels(sequelize) };
+  const prober = new pg.Pool({
+    connectionString: url,
+    max: 1,
+    connectionTimeoutMillis: probeMilliseconds,
+    query_timeout: probeMilliseconds,
+  });
+  // An idle connection that breaks is told here; the next probe opens another.
+  prober.on("error", () => undefined);
   return {
-    sequelize,
-    models: defineModels(sequelize),
-    migrate: async () => {
-      await umzug.up();
+    read: (now, work) =>
+      sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, async (held) => {
+        const scope = openScope(tables, held, now, noCaller);
+        await scope.sql("SET TRANSACTION READ ONLY");
+        return work(scope);
+      }),
+    write: (now, caller, work) =>
+      triedAgain(() => sequelize.transaction((held) => work(openScope(tables, held, now, caller)))),
+    probe: async () => {
+      await prober.query("SELECT 1");
     },
-    close: () => sequelize.close(),
+    close: async () => {
+      await prober.end();
+      await sequelize.close();
+    },
   };
+}
+
+/** Repeats what the database gave up for another's sake; anything else is the caller's to hear. */
+async function triedAgain<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await work();
+    } catch (error) {
+      if (tries >= mostTries || !isTransient(error)) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 2 ** tries * (4 + Math.random() * 4)));
+    }
+  }
+}
+
+function isTransient(error: unknown): boolean {
+  return error instanceof DatabaseError && transient.has((error.parent as { code?: string }).code ?? "");
+}
+
+/** SQLSTATEs and system codes of a database that is away, not of a wrong statement. */
+const awayCodes = /^(57P0[123]|08\w{3}|53300|55P03|57014|ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOENT|25P03)$/;
+
+/** Whether an error says that the database cannot be reached or ended the connection. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (error instanceof ConnectionError) return true;
+  const { code, message, parent, original } = (error ?? {}) as {
+    code?: string;
+    message?: string;
+    parent?: unknown;
+    original?: unknown;
+  };
+  if (code !== undefined && awayCodes.test(code)) return true;
+  if (/Connection terminated|connection is closed|Client has encountered a connection error/i.test(message ?? "")) {
+    return true;
+  }
+  const inner = parent ?? original;
+  return inner !== undefined && inner !== error && isDatabaseAway(inner);
 }

@@ -1,6 +1,7 @@
-import { type FieldProblem, type Problem, type ProblemCode, problemMediaType } from "@pale-cap/contract";
+import { type FieldProblem, type Problem, type ProblemCode, problemMediaType, waitingCodes } from "@pale-cap/contract";
 import type { NextFunction, Request, Response } from "express";
 import { ForeignKeyConstraintError, UniqueConstraintError } from "sequelize";
+import { isDatabaseAway } from "../database/database";
 
 const titles: Readonly<Record<ProblemCode, readonly [number, string]>> = {
   invalid_body: [422, "Something in the entry cannot be stored"],
@@ -12,6 +13,10 @@ const titles: Readonly<Record<ProblemCode, readonly [number, string]>> = {
   conflict: [409, "This does not go together with what is stored"],
   method_not_allowed: [405, "This address does not take that method"],
   unsupported_media_type: [415, "This kind of content is not taken here"],
+  not_signed_in: [401, "Nobody is signed in"],
+  not_allowed: [403, "This is not allowed"],
+  too_many: [429, "Too many requests at once"],
+  unavailable: [503, "The database does not answer"],
   internal: [500, "The server could not do this"],
 };
 
@@ -23,6 +28,11 @@ export class HttpProblem extends Error {
     readonly facts: { readonly errors?: readonly FieldProblem[]; readonly current?: unknown } = {},
   ) {
     super(detail);
+  }
+
+  /** Says something of the server or the person, not of what was sent. */
+  get isForAll(): boolean {
+    return waitingCodes.includes(this.code);
   }
 
   toProblem(): Problem {
@@ -71,12 +81,23 @@ export function toHttpProblem(error: unknown): HttpProblem {
   if (error instanceof ForeignKeyConstraintError) {
     return new HttpProblem("conflict", "This refers to something that is not stored.");
   }
-  const { type } = (typeof error === "object" && error !== null ? error : {}) as { type?: string };
+  if (isDatabaseAway(error)) {
+    return new HttpProblem("unavailable", "Nothing was stored. It is tried again as soon as the database is back.");
+  }
+  const { type, code, status } = (typeof error === "object" && error !== null ? error : {}) as {
+    type?: string;
+    code?: string;
+    status?: number;
+  };
   if (type === "entity.parse.failed") return new HttpProblem("malformed_json", "The body is not valid JSON.");
   if (type === "entity.too.large")
     return new HttpProblem("body_too_large", "The body is larger than this address takes.");
   if (type === "charset.unsupported" || type === "encoding.unsupported") {
     return new HttpProblem("unsupported_media_type", "The body must be UTF-8 JSON.");
+  }
+  // A body whose packing is broken, or that broke off on the way.
+  if (code?.startsWith("Z_") || type === "request.aborted" || type === "request.size.invalid" || status === 400) {
+    return new HttpProblem("malformed_json", "The body broke off or cannot be unpacked.");
   }
   if (error instanceof URIError) return new HttpProblem("not_found", "The address cannot be read.");
   return new HttpProblem("internal", "This was not stored. Try again; if it stays, look at the server's log.");

@@ -1,5 +1,5 @@
-import type { Transaction, WhereOptions } from "sequelize";
-import type { Table } from "../database/models/table";
+import type { WhereOptions } from "sequelize";
+import type { Rows } from "../database/rows";
 import { HttpProblem } from "./problems";
 
 interface VersionedRow {
@@ -11,23 +11,20 @@ interface VersionedRow {
  * Changes a row if it still has the version that the edit came from; else 409 with the row as it stands, so that the
  * person can see both.
  *
- * @param scope what else must hold of the row (its job, its board), so that an id from elsewhere finds nothing
+ * @param key.where what else must hold of the row (its job, its board), so that an id from elsewhere finds nothing
  */
 export async function updateFromVersion<Row extends VersionedRow>(
-  table: Table<Row>,
-  key: { readonly id: string; readonly version: number; readonly scope?: Partial<Row> },
+  rows: Rows<Row>,
+  key: { readonly id: string; readonly version: number; readonly where?: Partial<Row> },
   values: Partial<Row>,
-  transaction: Transaction,
-): Promise<Row> {
-  const where = { ...key.scope, id: key.id } as WhereOptions<Row>;
-  const stored = (await table.findOne({ where, transaction, raw: true, lock: true })) as unknown as Row | null;
+): Promise<void> {
+  const where = { ...key.where, id: key.id } as WhereOptions<Row>;
+  const stored = await rows.locked(where);
   if (!stored) throw new HttpProblem("not_found", "What this edit belongs to is not stored.");
   if (stored.version !== key.version) {
     throw new HttpProblem("stale_version", "Somebody changed this in the meantime. Nothing was overwritten.", {
       current: stored,
     });
   }
-  const changed = { ...values, version: stored.version + 1 } as Partial<Row>;
-  await table.update(changed as never, { where, transaction });
-  return { ...stored, ...changed };
+  await rows.update({ ...values, version: stored.version + 1 }, where);
 }

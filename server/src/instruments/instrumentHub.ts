@@ -1,4 +1,4 @@
-import type { Capture, Instrument, InstrumentAct, InstrumentState } from "@pale-cap/contract";
+import type { Capture, Instrument, InstrumentAct, InstrumentAddresses, InstrumentState } from "@pale-cap/contract";
 import { HttpProblem } from "../http/problems";
 import { InstrumentLink, type LinkTimes } from "./instrumentLink";
 
@@ -15,6 +15,7 @@ type Listener = (state: InstrumentState) => void;
 export class InstrumentHub {
   private readonly links = new Map<string, { readonly instrument: Instrument; readonly link: InstrumentLink }>();
   private readonly listeners = new Set<Listener>();
+  private addresses: InstrumentAddresses = "private";
 
   constructor(
     private readonly benchBasePort: number,
@@ -23,13 +24,14 @@ export class InstrumentHub {
   ) {}
 
   /** Brings the lines in step with how the shop set its instruments up; a changed one starts anew. */
-  setUp(instruments: readonly Instrument[]): void {
+  setUp(instruments: readonly Instrument[], addresses: InstrumentAddresses = "private"): void {
     const wanted = new Map(instruments.filter((one) => one.isEnabled).map((one) => [one.id, one]));
     for (const [id, { instrument, link }] of this.links) {
-      if (wanted.get(id)?.version === instrument.version) continue;
+      if (wanted.get(id)?.version === instrument.version && addresses === this.addresses) continue;
       link.stop();
       this.links.delete(id);
     }
+    this.addresses = addresses;
     for (const [id, instrument] of wanted) {
       if (this.links.has(id)) continue;
       const changed = (state: InstrumentState) => {
@@ -42,6 +44,7 @@ export class InstrumentHub {
         this.now,
         changed,
         () => this.listeners.size > 0,
+        addresses,
       );
       this.links.set(id, { instrument, link });
     }

@@ -2,6 +2,7 @@ import {
   type Capture,
   type Instrument,
   type InstrumentAct,
+  type InstrumentAddresses,
   type InstrumentFunction,
   type InstrumentState,
   type InstrumentStatus,
@@ -14,6 +15,7 @@ import {
 } from "@pale-cap/contract";
 import type { CircuitState } from "@pale-cap/core";
 import { HttpProblem } from "../http/problems";
+import { AddressNotAllowed } from "./addresses";
 import { LineClient, LineFailure } from "./lineClient";
 import { openLine } from "./openLine";
 
@@ -56,6 +58,7 @@ export class InstrumentLink {
     private readonly now: () => Date,
     private readonly changed: (state: InstrumentState) => void,
     private readonly isWatched: () => boolean,
+    private readonly addresses: InstrumentAddresses,
   ) {
     this.func = instrumentFunctions[instrument.kind][0];
     void this.live();
@@ -163,7 +166,7 @@ export class InstrumentLink {
   }
 
   private async connect(): Promise<void> {
-    const stream = await openLine(this.instrument, this.benchBasePort);
+    const stream = await openLine(this.instrument, this.benchBasePort, this.addresses);
     if (this.isStopped) {
       stream.destroy();
       return;
@@ -294,6 +297,7 @@ function settingLines(name: string, value: string | number): readonly string[] {
 const quoted = (error: string) => /"(.*)"/.exec(error)?.[1] ?? error.slice(0, 80);
 
 function reachWords(error: unknown): string {
+  if (error instanceof AddressNotAllowed) return error.message;
   const code = (error as { code?: string } | null)?.code;
   if (code === "ECONNREFUSED") return "nothing listens at its address";
   if (code === "ENOTFOUND") return "its host is not known";

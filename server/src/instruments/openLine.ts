@@ -1,16 +1,21 @@
 import { connect } from "node:net";
 import type { Duplex } from "node:stream";
-import { benchPort, type InstrumentValues } from "@pale-cap/contract";
+import { benchPort, type InstrumentAddresses, type InstrumentValues } from "@pale-cap/contract";
+import { allowedAddress } from "./addresses";
 
 const connectMilliseconds = 1500;
 
 /** Opens the stream to an instrument as it was set up: a simulated one, a TCP port, or a serial device. */
-export async function openLine(values: InstrumentValues, benchBasePort: number): Promise<Duplex> {
+export async function openLine(
+  values: InstrumentValues,
+  benchBasePort: number,
+  addresses: InstrumentAddresses,
+): Promise<Duplex> {
   switch (values.transport) {
     case "simulated":
       return openTcp("127.0.0.1", benchPort(values.kind, benchBasePort));
     case "tcp":
-      return openTcp(values.host ?? "", values.port ?? 0);
+      return openTcp(await allowedAddress(values.host ?? "", addresses), values.port ?? 0);
     case "serial":
       return openSerial(values.devicePath ?? "", values.baudRate ?? 9600);
   }

@@ -1,6 +1,5 @@
 import { type BaselineValue, baselineOfUnits, type GoodReading, type VerdictWord } from "@pale-cap/core";
-import { QueryTypes, type Transaction } from "sequelize";
-import type { Database } from "../database/database";
+import type { Scope } from "../database/scope";
 
 interface GoodRow {
   readonly typeId: string;
@@ -26,29 +25,25 @@ const goodReadings = `
   JOIN boards b ON b.id = p.board_id
   JOIN board_type_revisions r ON r.id = b.board_type_revision_id
   JOIN jobs j ON j.id = b.job_id
-  LEFT JOIN LATERAL (SELECT result FROM judgement_snapshots WHERE job_id = j.id ORDER BY taken_at DESC LIMIT 1) s ON true
+  LEFT JOIN LATERAL (SELECT result FROM judgement_snapshots WHERE job_id = j.id ORDER BY sequence DESC LIMIT 1) s ON true
   WHERE r.board_type_id = ANY($1::uuid[]) AND m.quantity = 'esr' AND m.value IS NOT NULL AND NOT m.is_powered
     AND NOT m.is_withdrawn AND NOT EXISTS (SELECT 1 FROM readings x WHERE x.supersedes_id = m.id)
+    AND j.realm = $2 AND NOT (m.came_after_closing AND j.handed_over_at IS NOT NULL)
     AND (j.handed_over_at IS NOT NULL OR coalesce((j.intake_details->>'isKnownGood')::boolean, false))`;
 
 /** What good units of the same board type read, for each of these jobs; its own readings never count for a job itself. */
 export async function loadBaselines(
-  { sequelize }: Database,
+  scope: Scope,
   jobIds: readonly string[],
-  transaction?: Transaction,
 ): Promise<ReadonlyMap<string, readonly BaselineValue[]>> {
-  const types = await sequelize.query<{ jobId: string; typeId: string }>(
+  const types = await scope.sql<{ jobId: string; typeId: string }>(
     `SELECT b.job_id AS "jobId", r.board_type_id AS "typeId" FROM boards b
      JOIN board_type_revisions r ON r.id = b.board_type_revision_id WHERE b.job_id = ANY($1::uuid[])`,
-    { bind: [[...jobIds]], type: QueryTypes.SELECT, transaction },
+    [[...jobIds]],
   );
   if (types.length === 0) return new Map();
   const typeIds = [...new Set(types.map((one) => one.typeId))];
-  const rows = await sequelize.query<GoodRow>(goodReadings, {
-    bind: [typeIds],
-    type: QueryTypes.SELECT,
-    transaction,
-  });
+  const rows = await scope.sql<GoodRow>(goodReadings, [typeIds, scope.realm]);
   return new Map(
     types.map(({ jobId, typeId }) => [
       jobId,

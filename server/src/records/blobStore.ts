@@ -1,41 +1,34 @@
 import { createHash } from "node:crypto";
-import type { Transaction } from "sequelize";
 import type { Database } from "../database/database";
-import type { BlobChunkRow } from "../database/models/blobChunks";
 import type { BlobRow } from "../database/models/blobs";
+import type { Scope } from "../database/scope";
 
 /** Rows of this size keep any one query small. */
 const chunkBytes = 256 * 1024;
 
 /** Stores bytes under their hash; what is there already is left as it is. */
-export async function saveBlob(
-  { models }: Database,
-  blob: { readonly bytes: Buffer; readonly mediaType: string; readonly createdAt: Date },
-  transaction: Transaction,
-): Promise<string> {
-  const { bytes, mediaType, createdAt } = blob;
+export async function saveBlob(scope: Scope, bytes: Buffer, mediaType: string): Promise<string> {
   const sha256 = createHash("sha256").update(bytes).digest("hex");
-  const [, isNew] = await models.blobs.findOrCreate({
-    where: { sha256 },
-    defaults: { sha256, mediaType, sizeBytes: bytes.length, createdAt },
-    transaction,
-  });
-  if (!isNew) return sha256;
+  const made = await scope.sql(
+    `INSERT INTO blobs (sha256, media_type, size_bytes, created_at) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (sha256) DO NOTHING RETURNING sha256`,
+    [sha256, mediaType, bytes.length, scope.now],
+  );
+  if (made.length === 0) return sha256;
   for (let number = 0; number * chunkBytes < bytes.length; number++) {
     const content = bytes.subarray(number * chunkBytes, (number + 1) * chunkBytes);
-    await models.blobChunks.create({ sha256, number, content }, { transaction });
+    await scope.rows.blobChunks.insert({ sha256, number, content });
   }
   return sha256;
 }
 
-export async function findBlob({ models }: Database, sha256: string): Promise<BlobRow | null> {
-  return (await models.blobs.findByPk(sha256, { raw: true })) as unknown as BlobRow | null;
-}
+export const findBlob = (scope: Scope, sha256: string): Promise<BlobRow | null> => scope.rows.blobs.first({ sha256 });
 
-/** The bytes chunk by chunk: no picture is ever whole in memory. */
-export async function* blobChunks({ models }: Database, { sha256, sizeBytes }: BlobRow): AsyncGenerator<Buffer> {
+/** The bytes chunk by chunk: no picture is ever whole in memory, and no connection is held while a slow line takes it. */
+export async function* blobChunks(database: Database, { sha256, sizeBytes }: BlobRow): AsyncGenerator<Buffer> {
   for (let number = 0; number * chunkBytes < sizeBytes; number++) {
-    const row = await models.blobChunks.findOne({ where: { sha256, number }, raw: true });
-    yield (row as unknown as BlobChunkRow).content;
+    const row = await database.read(new Date(), (scope) => scope.rows.blobChunks.first({ sha256, number }));
+    if (!row) throw new Error(`Chunk ${number} of ${sha256} is not stored.`);
+    yield row.content;
   }
 }

@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { BoardTypeContent, NetNetwork, PlaceHere, TypePart } from "@pale-cap/core";
-import { Op, type Transaction } from "sequelize";
-import type { Database } from "../database/database";
+import { Op } from "sequelize";
 import type { BoardRow } from "../database/models/boards";
 import type { FittedPartDbRow } from "../database/models/fittedParts";
 import type { NetRow } from "../database/models/nets";
 import type { PositionRow } from "../database/models/positions";
+import type { Scope } from "../database/scope";
 
 interface BoardParts {
   readonly board: BoardRow;
@@ -15,22 +15,15 @@ interface BoardParts {
 }
 
 /** A job's board with what was found on it. */
-export async function loadBoardParts(
-  { models }: Database,
-  jobId: string,
-  transaction?: Transaction,
-): Promise<BoardParts | null> {
-  const row = await models.boards.findOne({ where: { jobId }, transaction, raw: true });
-  if (!row) return null;
-  const board = row as unknown as BoardRow;
-  const ofBoard = { where: { boardId: board.id, deletedAt: null }, transaction, raw: true } as const;
-  const nets = (await models.nets.findAll(ofBoard)) as unknown as NetRow[];
-  const positions = (await models.positions.findAll(ofBoard)) as unknown as PositionRow[];
-  const parts = (await models.fittedParts.findAll({
-    where: { positionId: { [Op.in]: positions.map((one) => one.id) }, origin: "found" },
-    transaction,
-    raw: true,
-  })) as unknown as FittedPartDbRow[];
+export async function loadBoardParts(scope: Scope, jobId: string): Promise<BoardParts | null> {
+  const { rows } = scope;
+  const board = await rows.boards.first({ jobId });
+  if (!board) return null;
+  const ofBoard = { boardId: board.id, deletedAt: null };
+  const nets = await rows.nets.all(ofBoard, [["id", "ASC"]]);
+  const positions = await rows.positions.all(ofBoard, [["id", "ASC"]]);
+  const positionIds = positions.map((one) => one.id);
+  const parts = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds }, origin: "found" });
   return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
 }
 
@@ -80,24 +73,18 @@ export function toPlaces({ nets, positions, found }: BoardParts): readonly Place
 }
 
 /** Puts the rails, places and found parts of a copy on an empty board: new rows that keep their lineage. */
-export async function fillBoard(
-  { models }: Database,
-  boardId: string,
-  content: BoardTypeContent,
-  transaction: Transaction,
-): Promise<void> {
+export async function fillBoard(scope: Scope, boardId: string, content: BoardTypeContent): Promise<void> {
   const netIds = new Map(content.nets.map((net) => [net.lineageId, randomUUID()] as const));
   for (const net of content.nets) {
     const id = netIds.get(net.lineageId) as string;
     const network = relinked(net.network, (lineageId) => netIds.get(lineageId) ?? null);
-    await models.nets.create({ ...net, network, id, boardId, version: 1 }, { transaction });
+    await scope.rows.nets.insert({ ...net, network, id, boardId, version: 1 });
   }
   for (const { part, netLineageId, ...position } of content.positions) {
     const id = randomUUID();
     const netId = netLineageId === null ? null : (netIds.get(netLineageId) ?? null);
-    await models.positions.create({ ...position, id, boardId, version: 1, netId }, { transaction });
+    await scope.rows.positions.insert({ ...position, id, boardId, version: 1, netId });
     if (!part) continue;
-    const row = { ...part, id: randomUUID(), positionId: id, version: 1, origin: "found" as const };
-    await models.fittedParts.create(row, { transaction });
+    await scope.rows.fittedParts.insert({ ...part, id: randomUUID(), positionId: id, version: 1, origin: "found" });
   }
 }

@@ -1,9 +1,8 @@
 import type { Instrument } from "@pale-cap/contract";
-import type { Database } from "../database/database";
-import type { InstrumentRow } from "../database/models/instruments";
+import type { Scope } from "../database/scope";
 
 /** The instruments that the shop has, by name. */
-export async function loadInstruments({ models }: Database): Promise<readonly Instrument[]> {
-  const rows = await models.instruments.findAll({ where: { isRemoved: false }, order: [["name", "ASC"]], raw: true });
-  return (rows as unknown as InstrumentRow[]).map(({ isRemoved: _, ...instrument }) => instrument);
+export async function loadInstruments(scope: Scope): Promise<readonly Instrument[]> {
+  const rows = await scope.rows.instruments.all({ isRemoved: false }, [["name", "ASC"]]);
+  return rows.map(({ isRemoved: _, ...instrument }) => instrument);
 }

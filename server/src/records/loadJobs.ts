@@ -1,7 +1,6 @@
 import type { Job, JobDetail, PlanRow } from "@pale-cap/contract";
 import { noIntakeDetails } from "@pale-cap/contract";
-import { Op, type Transaction, type WhereOptions } from "sequelize";
-import type { Database } from "../database/database";
+import { Op, type Order } from "sequelize";
 import type { BoardRow } from "../database/models/boards";
 import type { CaptureDbRow } from "../database/models/captures";
 import type { CustomerRow } from "../database/models/customers";
@@ -9,7 +8,7 @@ import type { JobCustomerRow } from "../database/models/jobCustomers";
 import type { JobRow } from "../database/models/jobs";
 import type { PhotoDbRow } from "../database/models/photos";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
-import type { Table } from "../database/models/table";
+import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
 import { loadBaselines } from "./baselines";
 
@@ -19,83 +18,97 @@ interface BoardBound {
   readonly deletedAt: Date | null;
 }
 
-/** Loads whole jobs in a fixed number of queries, however many jobs there are. */
-export async function loadJobs(
-  database: Database,
-  jobIds: readonly string[],
-  transaction?: Transaction,
-): Promise<readonly JobDetail[]> {
-  const { models } = database;
-  const all = async <Row extends object>(table: Table<Row>, where: WhereOptions): Promise<Row[]> =>
-    (await table.findAll({ where, transaction, raw: true })) as unknown as Row[];
+/** Loads whole jobs in a fixed number of queries, however many jobs there are. Lists come in the order of storing. */
+export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise<readonly JobDetail[]> {
+  const { rows } = scope;
   const ofJobs = { jobId: { [Op.in]: [...jobIds] } };
+  const inOrder: Order = [["sequence", "ASC"]];
+  const byId: Order = [["id", "ASC"]];
 
-  const jobs = await all(models.jobs, { id: { [Op.in]: [...jobIds] } });
-  const boards = await all(models.boards, ofJobs);
+  const jobs = await rows.jobs.all({ id: { [Op.in]: [...jobIds] } }, [["number", "ASC"]]);
+  const boards = await rows.boards.all(ofJobs);
   const ofBoards = { boardId: { [Op.in]: boards.map((board) => board.id) }, deletedAt: null };
-  const nets = await all(models.nets, ofBoards);
-  const positions = await all(models.positions, ofBoards);
+  const nets = await rows.nets.all(ofBoards, byId);
+  const positions = await rows.positions.all(ofBoards, byId);
   const ofPositions = { positionId: { [Op.in]: positions.map((position) => position.id) } };
-  const fittedParts = await all(models.fittedParts, ofPositions);
-  const plans = await all(models.replacementPlans, ofPositions);
-  const readings = await all(models.readings, ofJobs);
-  const signs = await all(models.signObservations, ofJobs);
-  const energyStores = await all(models.energyStores, ofJobs);
-  const chargeEvents = await all(models.chargeEvents, ofJobs);
-  const powerEvents = await all(models.powerEvents, ofJobs);
-  const photos = await all(models.photos, ofJobs);
-  const teardownSteps = await all(models.teardownSteps, { ...ofJobs, isRemoved: false });
-  const teardownReturns = await all(models.teardownReturns, ofJobs);
-  const captures = await all(models.captures, { ...ofJobs, isRemoved: false });
-  const overrules = await all(models.verdictOverrules, ofJobs);
-  const baselines = await loadBaselines(database, jobIds, transaction);
-  const ticks = await all(models.reworkTicks, ofJobs);
-  const acceptances = await all(models.openPointAcceptances, ofJobs);
-  const links = await all(models.jobCustomers, ofJobs);
+  const fittedParts = await rows.fittedParts.all(ofPositions, byId);
+  const plans = await rows.replacementPlans.all(ofPositions, byId);
+  const links = await rows.jobCustomers.all(ofJobs);
   const customerIds = links.map((link) => link.customerId).filter((id) => id !== null);
-  const customers = await all(models.customers, { id: { [Op.in]: customerIds } });
+  const customers = await rows.customers.all({ id: { [Op.in]: customerIds } });
+  const baselines = await loadBaselines(scope, jobIds);
+  const boardOf = new Map(boards.map((board) => [board.jobId, board]));
+  const jobOfBoard = new Map(boards.map((board) => [board.id, board.jobId]));
+  const jobOfPosition = new Map(positions.map((one) => [one.id, jobOfBoard.get(one.boardId)]));
+
+  const byJob = <T extends { jobId: string }>(all: readonly T[]) => grouped(all, (one) => one.jobId);
+  const perJob = {
+    nets: grouped(nets, (net) => jobOfBoard.get(net.boardId)),
+    positions: grouped(positions, (one) => jobOfBoard.get(one.boardId)),
+    fittedParts: grouped(fittedParts, (part) => jobOfPosition.get(part.positionId)),
+    plans: grouped(plans, (plan) => jobOfPosition.get(plan.positionId)),
+    readings: byJob(await rows.readings.all(ofJobs, inOrder)),
+    signs: byJob(await rows.signObservations.all(ofJobs, inOrder)),
+    energyStores: byJob(await rows.energyStores.all(ofJobs, byId)),
+    chargeEvents: byJob(await rows.chargeEvents.all(ofJobs, inOrder)),
+    powerEvents: byJob(await rows.powerEvents.all(ofJobs, inOrder)),
+    photos: byJob(await rows.photos.all(ofJobs, byId)),
+    teardownSteps: byJob(await rows.teardownSteps.all({ ...ofJobs, isRemoved: false }, [["number", "ASC"]])),
+    teardownReturns: byJob(await rows.teardownReturns.all(ofJobs, inOrder)),
+    captures: byJob(await rows.captures.all({ ...ofJobs, isRemoved: false }, inOrder)),
+    overrules: byJob(await rows.verdictOverrules.all(ofJobs, inOrder)),
+    ticks: byJob(await rows.reworkTicks.all(ofJobs, inOrder)),
+    acceptances: byJob(await rows.openPointAcceptances.all(ofJobs, inOrder)),
+  };
 
   return jobs.map((row): JobDetail => {
-    const board = boards.find((one) => one.jobId === row.id) as BoardRow;
-    const own = <T extends { jobId: string }>(rows: readonly T[]) =>
-      rows.filter((one) => one.jobId === row.id).map(withoutJob);
-    const ownPositions = positions.filter((one) => one.boardId === board.id);
-    const positionIds = new Set(ownPositions.map((position) => position.id));
     const link = links.find((one) => one.jobId === row.id);
     const customer = customers.find((one) => one.id === link?.customerId);
+    const own = <T>(groups: ReadonlyMap<string | undefined, readonly T[]>) => groups.get(row.id) ?? [];
     return toWire<JobDetail>({
       job: toJob(row, link, customer),
-      board: toBoard(board),
-      nets: nets.filter((one) => one.boardId === board.id).map(withoutBoard),
-      positions: ownPositions.map(withoutBoard),
-      fittedParts: fittedParts.filter((one) => positionIds.has(one.positionId)),
-      readings: own(readings),
-      signs: own(signs),
-      captures: captures.filter((one) => one.jobId === row.id).map(toCapture),
-      overrules: own(overrules),
+      board: toBoard(boardOf.get(row.id) as BoardRow),
+      nets: own(perJob.nets).map(withoutBoard),
+      positions: own(perJob.positions).map(withoutBoard),
+      fittedParts: own(perJob.fittedParts),
+      readings: own(perJob.readings).map(withoutJob),
+      signs: own(perJob.signs).map(withoutJob),
+      captures: own(perJob.captures).map(toCapture),
+      overrules: own(perJob.overrules).map(withoutJob),
       baseline: baselines.get(row.id) ?? [],
-      energyStores: own(energyStores),
-      chargeEvents: own(chargeEvents),
-      powerEvents: own(powerEvents),
-      photos: photos.filter((photo) => photo.jobId === row.id).map(toPhoto),
-      teardownSteps: own(teardownSteps),
-      teardownReturns: own(teardownReturns),
-      plans: plans.filter((plan) => positionIds.has(plan.positionId)).map(toPlan),
-      ticks: own(ticks),
-      acceptances: own(acceptances),
+      energyStores: own(perJob.energyStores).map(withoutJob),
+      chargeEvents: own(perJob.chargeEvents).map(withoutJob),
+      powerEvents: own(perJob.powerEvents).map(withoutJob),
+      photos: own(perJob.photos).map(toPhoto),
+      teardownSteps: own(perJob.teardownSteps).map(withoutJob),
+      teardownReturns: own(perJob.teardownReturns).map(withoutJob),
+      plans: own(perJob.plans).map(toPlan),
+      ticks: own(perJob.ticks).map(withoutJob),
+      acceptances: own(perJob.acceptances).map(withoutJob),
     });
   });
 }
 
+/** Rows under what they have in common, in their order. */
+function grouped<T, K>(rows: readonly T[], key: (row: T) => K): ReadonlyMap<K, readonly T[]> {
+  const groups = new Map<K, T[]>();
+  for (const row of rows) {
+    const group = groups.get(key(row));
+    if (group) group.push(row);
+    else groups.set(key(row), [row]);
+  }
+  return groups;
+}
+
 /** One job, or 404. */
-export async function loadJob(database: Database, jobId: string, transaction?: Transaction): Promise<JobDetail> {
-  const [detail] = await loadJobs(database, [jobId], transaction);
+export async function loadJob(scope: Scope, jobId: string): Promise<JobDetail> {
+  const [detail] = await loadJobs(scope, [jobId]);
   if (!detail) throw new HttpProblem("not_found", "There is no job with this id.");
   return detail;
 }
 
 /** A value as it is before it travels: moments are still Date objects. */
-type BeforeWire<T> = T extends string
+export type BeforeWire<T> = T extends string
   ? T | Date
   : T extends readonly (infer Item)[]
     ? readonly BeforeWire<Item>[]
@@ -104,11 +117,13 @@ type BeforeWire<T> = T extends string
       : T;
 
 /** Moments as ISO text, as they will travel, so that core's functions see on the server what they see in the client. */
-function toWire<T>(value: BeforeWire<T>): T {
-  return JSON.parse(JSON.stringify(value)) as T;
+export function toWire<T>(value: BeforeWire<T>): T {
+  return onWire(value) as T;
 }
 
-function withoutJob<T extends { jobId: string }>({ jobId: _, ...row }: T): Omit<T, "jobId"> {
+export const onWire = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
+
+export function withoutJob<T extends { jobId: string }>({ jobId: _, ...row }: T): Omit<T, "jobId"> {
   return row;
 }
 
@@ -123,7 +138,7 @@ function withoutBoard<T extends BoardBound>({ boardId: _, lineageId: __, deleted
 }
 
 function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: CustomerRow | undefined): Job {
-  const { createdAt, handedOverAt, ...rest } = row;
+  const { createdAt, handedOverAt, realm: _, ...rest } = row;
   return {
     ...rest,
     deviceKind: row.deviceKind as Job["deviceKind"],

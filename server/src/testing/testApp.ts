@@ -1,18 +1,33 @@
 import { randomUUID } from "node:crypto";
-import type { Express } from "express";
+import { type BenchLine, type BenchPage, clockHeaders } from "@pale-cap/contract";
+import express, { type Express } from "express";
 import pg from "pg";
 import { pino } from "pino";
 import request from "supertest";
 import { createApp } from "../app";
+import type { AppContext } from "../appContext";
 import { type Database, openDatabase } from "../database/database";
+import { migrate } from "../database/migrate";
+import { noCaller, type Scope } from "../database/scope";
+import type { HeavyWork } from "../heavy/heavyWork";
+import { localHeavyWork } from "../heavy/localHeavyWork";
+import { Turns } from "../http/turns";
 import { InstrumentHub } from "../instruments/instrumentHub";
 
 export interface TestApp {
   readonly app: Express;
+  /** As the application connects: with its own role's rights. */
   readonly database: Database;
+  readonly heavy: HeavyWork;
   readonly instruments: InstrumentHub;
+  readonly urls: { readonly app: string; readonly owner: string };
+  /** Reads or writes beside the application, in one transaction. */
+  inScope<T>(work: (scope: Scope) => Promise<T>): Promise<T>;
+  /** Rows of a table by its name in the database. */
+  count(table: string): Promise<number>;
   /** The clock of the application; tests move it. */
   setNow(moment: Date): void;
+  now(): number;
   close(): Promise<void>;
 }
 
@@ -22,16 +37,9 @@ const unusedPort = 1;
 const template = "pale_cap_template";
 
 /** The application on a database of its own, cloned from a migrated template on the test run's cluster. */
-export async function openTestApp(): Promise<TestApp> {
-  const address = process.env.TEST_POSTGRES_ADDRESS;
-  if (!address) throw new Error("API tests need a cluster: run them with `npm run test:api`.");
-  const name = `test_${randomUUID().replaceAll("-", "")}`;
-  await onPostgres(address, async (client) => {
-    const found = await client.query("SELECT 1 FROM pg_database WHERE datname = $1", [template]);
-    if (found.rowCount === 0) await makeTemplate(client, address);
-    await client.query(`CREATE DATABASE ${name} TEMPLATE ${template}`);
-  });
-  const database = openDatabase(`${address}${name}`);
+export async function openTestApp(more: Partial<AppContext> = {}): Promise<TestApp> {
+  const urls = await cloneTemplate();
+  const database = openDatabase(urls.app);
   let now = new Date("2026-11-23T12:00:00Z");
   const times = {
     pollMilliseconds: 15,
@@ -40,31 +48,79 @@ export async function openTestApp(): Promise<TestApp> {
     longestWaitMilliseconds: 100,
   };
   const instruments = new InstrumentHub(unusedPort, () => now, times);
-  const app = createApp({ database, instruments, logger: pino({ level: "silent" }), now: () => now });
-  return {
-    app,
+  const heavy = localHeavyWork(database, () => now);
+  const app = createApp({
     database,
     instruments,
+    heavy,
+    turns: new Turns(),
+    logger: pino({ level: "silent" }),
+    now: () => now,
+    backupFolder: null,
+    ...more,
+  });
+  // Every request of a test comes from one page, whose clock goes with the server's, unless it says otherwise.
+  const page = express();
+  page.use((incoming, _, next) => {
+    incoming.headers[clockHeaders.clockId] ??= testClock;
+    incoming.headers[clockHeaders.sentAt] ??= String(now.getTime());
+    next();
+  });
+  page.use(app);
+  const inScope = <T>(work: (scope: Scope) => Promise<T>) => database.write(now, noCaller, work);
+  return {
+    app: page,
+    database,
+    heavy,
+    instruments,
+    urls,
+    inScope,
+    count: (table) =>
+      inScope(async ({ sql }) => (await sql<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]?.n ?? 0),
+    now: () => now.getTime(),
     setNow: (moment) => {
       now = moment;
     },
     close: async () => {
       instruments.close();
+      await heavy.close();
       await database.close();
-      await onPostgres(address, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+      await dropDatabase(urls);
     },
   };
 }
 
-async function makeTemplate(client: pg.Client, address: string): Promise<void> {
-  await client.query(`CREATE DATABASE ${template}`);
-  const database = openDatabase(`${address}${template}`);
-  await database.migrate();
-  await database.close();
+/** Addresses of the run's cluster by role, without a database name. */
+export function testCluster() {
+  const { TEST_POSTGRES_ADDRESS: superuser, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
+  if (!superuser || !owner || !app) throw new Error("API tests need a cluster: run them with `npm run test:api`.");
+  return { superuser, owner, app };
 }
 
-async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const client = new pg.Client({ connectionString: `${address}postgres` });
+/** A migrated database of its own; its addresses for the application and for the owner. */
+export async function cloneTemplate(): Promise<{ readonly app: string; readonly owner: string }> {
+  const { superuser, owner, app } = testCluster();
+  const name = `test_${randomUUID().replaceAll("-", "")}`;
+  await onPostgres(superuser, async (client) => {
+    const found = await client.query("SELECT 1 FROM pg_database WHERE datname = $1", [template]);
+    if (found.rowCount === 0) {
+      await client.query(`CREATE DATABASE ${template} OWNER pale_cap_owner`);
+      await migrate(`${owner}${template}`, { applicationRole: "pale_cap_app" });
+    }
+    await client.query(`CREATE DATABASE ${name} TEMPLATE ${template} OWNER pale_cap_owner`);
+  });
+  return { app: `${app}${name}`, owner: `${owner}${name}` };
+}
+
+export async function dropDatabase({ app }: { readonly app: string }): Promise<void> {
+  const name = new URL(app).pathname.slice(1);
+  await onPostgres(testCluster().superuser, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+}
+
+export async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
+  const client = new pg.Client({
+    connectionString: new URL(address).pathname === "/" ? `${address}postgres` : address,
+  });
   await client.connect();
   try {
     return await work(client);
@@ -72,6 +128,9 @@ async function onPostgres<T>(address: string, work: (client: pg.Client) => Promi
     await client.end();
   }
 }
+
+/** The clock of the page that a test stands for; without its headers nobody knows how it stands to the server's. */
+export const testClock = "019a0000-0000-7000-8000-00000000c10c";
 
 export const newId = (): string => randomUUID();
 
@@ -186,7 +245,15 @@ export function readingBody(part: MadePart, more: object = {}) {
     isWithdrawn: false,
     supersedesId: null as string | null,
     measuredAt: "2026-11-23T11:59:00.000Z",
+    clockId: testClock,
     personId: null,
     ...more,
   };
+}
+
+/** The lines of the bench after everything that was marked is folded. */
+export async function benchLines(test: TestApp, query = ""): Promise<readonly BenchLine[]> {
+  test.heavy.poke();
+  await test.heavy.settled();
+  return ((await request(test.app).get(`/api/bench${query}`).expect(200)).body as BenchPage).lines;
 }

@@ -8,16 +8,18 @@ import {
   seededRandom,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
-import type { Transaction } from "sequelize";
 import sharp from "sharp";
 import { saveBlob } from "../../records/blobStore";
 import { loadJob } from "../../records/loadJobs";
+import { markStale } from "../../summaries/markStale";
 import type { Database } from "../database";
 import type { CataloguePartRow } from "../models/catalogueParts";
 import type { FittedPartDbRow } from "../models/fittedParts";
 import type { NetRow } from "../models/nets";
 import type { PositionRow } from "../models/positions";
 import type { ReadingDbRow } from "../models/readings";
+import type { FactColumns } from "../models/table";
+import { noCaller, type Scope } from "../scope";
 import type { DemoJob, DemoReading } from "./demoJob";
 import { demoClosedJobs, demoJobs } from "./demoJobs";
 import { drawCapture } from "./drawCapture";
@@ -30,62 +32,52 @@ const peopleNames = ["Ines", "Marek", "Tomo"] as const;
 
 /** Loads an invented shop into a database without jobs and people; any other database is left as it is. */
 export async function loadDemoShop(database: Database, now: Date): Promise<boolean> {
-  const { models, sequelize } = database;
-  return sequelize.transaction(async (transaction) => {
+  return database.write(now, noCaller, async (scope) => {
     // Two starts at once must not both find it empty.
-    await sequelize.query("SELECT pg_advisory_xact_lock(727001)", { transaction });
-    if ((await models.people.count({ transaction })) > 0 || (await models.jobs.count({ transaction })) > 0)
-      return false;
+    await scope.sql("SELECT pg_advisory_xact_lock(727001)");
+    if ((await scope.rows.people.has({})) || (await scope.rows.jobs.has({}))) return false;
     const random = seededRandom(20261123);
     const catalogue = generateCatalogue(random) as CataloguePartRow[];
-    await models.catalogueParts.bulkCreate(catalogue, { transaction });
+    await scope.rows.catalogueParts.insertAll(catalogue);
     const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
-    await models.people.bulkCreate(people, { transaction });
-    await fillDrawers(database, catalogue, random, transaction);
-    await writeClosedJobs(database, now, random, transaction);
+    await scope.rows.people.insertAll(people);
+    await fillDrawers(scope, catalogue, random);
+    await writeClosedJobs(scope, random);
     for (const [index, demo] of demoJobs.entries()) {
       const personId = people.find((person) => person.name === demo.person)?.id ?? null;
-      await new DemoWriter(database, transaction, now, random, catalogue, personId).write(demo, firstJobNumber + index);
+      await new DemoWriter(scope, random, catalogue, personId).write(demo, firstJobNumber + index);
     }
-    await sequelize.query("SELECT setval(pg_get_serial_sequence('jobs', 'number'), (SELECT max(number) FROM jobs))", {
-      transaction,
-    });
+    await scope.sql("SELECT setval(pg_get_serial_sequence('jobs', 'number'), (SELECT max(number) FROM jobs))");
     return true;
   });
 }
 
 /** Every fifth common part lies in a drawer. */
 async function fillDrawers(
-  { models }: Database,
+  { rows }: Scope,
   catalogue: readonly CataloguePartRow[],
   random: () => number,
-  transaction: Transaction,
 ): Promise<void> {
   const stocked = catalogue.filter((_, index) => index % 5 === 0);
-  await models.stockItems.bulkCreate(
+  await rows.stockItems.insertAll(
     stocked.map((part, index) => ({
       id: uuidFrom(random),
       cataloguePartId: part.id,
       drawer: `${"ABCD"[index % 4]}${1 + (index % 24)}`,
       count: 2 + (index % 9),
     })),
-    { transaction },
   );
 }
 
 /** Old repairs before the shop's open ones: numbers just below theirs. */
-async function writeClosedJobs(
-  { models }: Database,
-  now: Date,
-  random: () => number,
-  transaction: Transaction,
-): Promise<void> {
-  const ago = (days: number) => new Date(now.getTime() - days * 86_400_000);
+async function writeClosedJobs(scope: Scope, random: () => number): Promise<void> {
+  const ago = (days: number) => new Date(scope.now.getTime() - days * 86_400_000);
   for (const [index, { daysAgo, ...closed }] of demoClosedJobs.entries()) {
     const id = uuidFrom(random);
-    const job = {
+    await scope.rows.jobs.insert({
       ...closed,
       id,
+      realm: scope.realm,
       number: firstJobNumber - demoClosedJobs.length + index,
       deviceKind: "monitor",
       deviceMaker: "Brambix",
@@ -95,19 +87,15 @@ async function writeClosedJobs(
       warrantyUntil: ago(daysAgo - 183)
         .toISOString()
         .slice(0, 10),
-    };
-    await models.jobs.create(job, { transaction });
-    const board = {
-      id: uuidFrom(random),
-      jobId: id,
-      widthMetres: 0.15,
-      depthMetres: 0.1,
-      barrierMetres: 0.07,
-      lidZones: [],
-    };
-    await models.boards.create(board, { transaction });
+    });
+    const size = { widthMetres: 0.15, depthMetres: 0.1, barrierMetres: 0.07 };
+    await scope.rows.boards.insert({ ...size, id: uuidFrom(random), jobId: id, lidZones: [] });
+    await markStale(scope, id);
   }
 }
+
+/** The clock by which the demo's people logged. */
+const demoClock = "019a0000-0000-7000-8000-00000000c10c";
 
 /** Writes one demo job row by row; keeps the ids that later rows refer to. */
 class DemoWriter {
@@ -119,10 +107,11 @@ class DemoWriter {
   private readonly plans = new Map<string, CataloguePartRow>();
   private jobId = "";
 
+  /** What was logged, to be stored in the order in which it happened. */
+  private logged: { readonly at: Date; readonly store: () => Promise<void> }[] = [];
+
   constructor(
-    private readonly database: Database,
-    private readonly transaction: Transaction,
-    private readonly now: Date,
+    private readonly scope: Scope,
     private readonly random: () => number,
     private readonly catalogue: readonly CataloguePartRow[],
     private readonly personId: string | null,
@@ -138,14 +127,25 @@ class DemoWriter {
     await this.writePlans(demo);
     await this.writeTicks(demo);
     await this.writeReadings(demo.proof);
+    await this.storeLogged();
     await this.writeCaptures(demo);
+    await markStale(this.scope, this.jobId);
+  }
+
+  private log(at: Date, store: (moment: Omit<FactColumns, "sequence">) => Promise<void>): void {
+    const moment = { clockId: demoClock, receivedAt: at, clockAheadSeconds: 0, cameAfterClosing: false };
+    this.logged.push({ at, store: () => store(moment) });
+  }
+
+  private async storeLogged(): Promise<void> {
+    for (const { store } of this.logged.sort((a, b) => a.at.getTime() - b.at.getTime())) await store();
   }
 
   /** What a scope would have shown on a rail with its parts as they were read. */
   private async writeCaptures(demo: DemoJob): Promise<void> {
-    const { transaction, jobId } = this;
+    const { jobId } = this;
     for (const [n, one] of (demo.captures ?? []).entries()) {
-      const detail = await loadJob(this.database, jobId, transaction);
+      const detail = await loadJob(this.scope, jobId);
       const facts = jobFacts(detail);
       const net = detail.nets.find((candidate) => candidate.id === this.netIds.get(one.net));
       if (!net) throw new Error(`No net ${one.net} on the demo board`);
@@ -160,26 +160,23 @@ class DemoWriter {
       if (!prediction) throw new Error(`Nothing to reckon with on ${one.net}`);
       const { analysis, packed } = drawCapture(one, prediction.states.measured, prediction.described.source, n + 1);
       const createdAt = this.ago(one.minutesAgo);
-      const blob = { bytes: packed, mediaType: "application/octet-stream", createdAt };
-      const samplesSha256 = await saveBlob(this.database, blob, transaction);
+      const samplesSha256 = await saveBlob(this.scope, packed, "application/octet-stream");
       const rig = {
         hasLongGroundLead: false,
         isAcCoupled: true,
         isIsolationTransformer: false,
         isBandwidthLimited: false,
       };
-      await this.models.captures.create(
-        {
-          ...{ id: this.id(), jobId, netId: net.id, name: one.name, loadAmps: one.loadAmps, rig, analysis },
-          ...{ instrument: null, samplesSha256, isRemoved: false, measuredAt: createdAt, personId: this.personId },
-        },
-        { transaction },
-      );
+      await this.rows.captures.insert({
+        ...{ id: this.id(), jobId, netId: net.id, name: one.name, loadAmps: one.loadAmps, rig, analysis },
+        ...{ instrument: null, samplesSha256, isRemoved: false, measuredAt: createdAt, personId: this.personId },
+        ...{ clockId: demoClock, receivedAt: createdAt, clockAheadSeconds: 0 },
+      });
     }
   }
 
-  private get models() {
-    return this.database.models;
+  private get rows() {
+    return this.scope.rows;
   }
 
   private id(): string {
@@ -187,48 +184,41 @@ class DemoWriter {
   }
 
   private ago(minutes: number): Date {
-    return new Date(this.now.getTime() - minutes * 60_000);
+    return new Date(this.scope.now.getTime() - minutes * 60_000);
   }
 
   private day(daysFromNow: number): string {
-    return new Date(this.now.getTime() + daysFromNow * 86_400_000).toISOString().slice(0, 10);
+    return new Date(this.scope.now.getTime() + daysFromNow * 86_400_000).toISOString().slice(0, 10);
   }
 
   private async writeJob(demo: DemoJob, number: number): Promise<void> {
     this.jobId = this.id();
-    const { transaction } = this;
     const { customerName = null, customerContact = null, ownersWords = null, ...intake } = demo.intake;
     const handedOverAt = demo.handedOverMinutesAgo === null ? null : this.ago(demo.handedOverMinutesAgo);
     const warrantyDays = foldHouseRules([])["shop.warrantyMonths"] * 30.44 - (demo.handedOverMinutesAgo ?? 0) / 1440;
-    await this.models.jobs.create(
-      {
-        ...intake,
-        symptoms: [...(intake.symptoms ?? [])],
-        id: this.jobId,
-        number,
-        personId: this.personId,
-        dueOn: demo.dueInDays === null ? null : this.day(demo.dueInDays),
-        createdAt: this.ago(demo.minutesAgo),
-        handedOverAt,
-        warrantyUntil: handedOverAt ? this.day(warrantyDays) : null,
-        spentMinutes: demo.spentMinutes ?? null,
-      },
-      { transaction },
-    );
+    await this.rows.jobs.insert({
+      ...intake,
+      symptoms: [...(intake.symptoms ?? [])],
+      id: this.jobId,
+      realm: this.scope.realm,
+      number,
+      personId: this.personId,
+      dueOn: demo.dueInDays === null ? null : this.day(demo.dueInDays),
+      createdAt: this.ago(demo.minutesAgo),
+      handedOverAt,
+      warrantyUntil: handedOverAt ? this.day(warrantyDays) : null,
+      spentMinutes: demo.spentMinutes ?? null,
+    });
     const customerId = customerName || customerContact ? this.id() : null;
     if (customerId) {
-      await this.models.customers.create(
-        { id: customerId, name: customerName, contact: customerContact },
-        { transaction },
-      );
-      await this.models.jobCustomers.create({ jobId: this.jobId, customerId, ownersWords }, { transaction });
+      await this.rows.customers.insert({ id: customerId, name: customerName, contact: customerContact });
+      await this.rows.jobCustomers.insert({ jobId: this.jobId, customerId, ownersWords });
     }
   }
 
   private async writeBoard(demo: DemoJob): Promise<void> {
-    const { transaction } = this;
     const boardId = this.id();
-    await this.models.boards.create({ ...demo.board, id: boardId, jobId: this.jobId }, { transaction });
+    await this.rows.boards.insert({ ...demo.board, id: boardId, jobId: this.jobId });
     for (const [key, values] of Object.entries(demo.nets)) {
       const id = this.id();
       this.netIds.set(key, id);
@@ -237,7 +227,7 @@ class DemoWriter {
       const linked = network && { ...network, behindNetId };
       const row = { ...values, network: linked, id, boardId, lineageId: id, version: 1, deletedAt: null } as NetRow;
       this.nets.set(id, row);
-      await this.models.nets.create(row, { transaction });
+      await this.rows.nets.insert(row);
     }
     for (const one of demo.capacitors) {
       const id = this.id();
@@ -256,7 +246,7 @@ class DemoWriter {
         boardNegativeDegrees: one.stripeDegrees,
       } as PositionRow;
       this.positions.set(one.at, position);
-      await this.models.positions.create(position, { transaction });
+      await this.rows.positions.insert(position);
       const part = {
         id: this.id(),
         positionId: id,
@@ -271,78 +261,73 @@ class DemoWriter {
         origin: "found",
       } as FittedPartDbRow;
       this.parts.set(one.at, part);
-      await this.models.fittedParts.create(part, { transaction });
+      await this.rows.fittedParts.insert(part);
     }
     for (const [at, kind, left, top, width, depth, height] of demo.outlines) {
       const id = this.id();
       this.otherIds.set(at, id);
-      await this.models.positions.create(
-        {
-          id,
-          boardId,
-          lineageId: id,
-          designator: at,
-          kind,
-          xMetres: (left + width / 2) / 1e3,
-          yMetres: (top + depth / 2) / 1e3,
-          outlineWidthMetres: width / 1e3,
-          outlineDepthMetres: depth / 1e3,
-          outlineHeightMetres: height === undefined ? null : height / 1e3,
-          markedOhms: null,
-        },
-        { transaction },
-      );
+      await this.rows.positions.insert({
+        id,
+        boardId,
+        lineageId: id,
+        designator: at,
+        kind,
+        xMetres: (left + width / 2) / 1e3,
+        yMetres: (top + depth / 2) / 1e3,
+        outlineWidthMetres: width / 1e3,
+        outlineDepthMetres: depth / 1e3,
+        outlineHeightMetres: height === undefined ? null : height / 1e3,
+        markedOhms: null,
+      });
     }
   }
 
   private async writeCharge(demo: DemoJob): Promise<void> {
-    const { transaction, jobId } = this;
+    const { jobId } = this;
     let storeId: string | null = null;
     for (const store of demo.stores) {
       storeId = this.id();
-      await this.models.energyStores.create(
-        {
-          id: storeId,
-          jobId,
-          name: store.name,
-          positionId: this.positions.get(store.at)?.id ?? null,
-          capacitanceFarads: store.microfarads / 1e6,
-          expectedVolts: store.volts,
-          kind: store.kind ?? "bulk",
-          bleederOhms: store.bleederOhms ?? null,
-          drainOhms: store.drainOhms,
-        },
-        { transaction },
-      );
+      await this.rows.energyStores.insert({
+        id: storeId,
+        jobId,
+        name: store.name,
+        positionId: this.positions.get(store.at)?.id ?? null,
+        capacitanceFarads: store.microfarads / 1e6,
+        expectedVolts: store.volts,
+        kind: store.kind ?? "bulk",
+        bleederOhms: store.bleederOhms ?? null,
+        drainOhms: store.drainOhms,
+      });
     }
     for (const event of demo.charge) {
-      await this.models.chargeEvents.create(
-        {
-          id: this.id(),
+      const at = this.ago(event.minutesAgo);
+      const id = this.id();
+      this.log(at, (moment) =>
+        this.rows.chargeEvents.insert({
+          ...moment,
+          id,
           jobId,
           storeId: event.kind.startsWith("mains") ? null : storeId,
           kind: event.kind,
           volts: event.volts ?? null,
           resistanceOhms: event.ohms ?? null,
           isMeterProved: event.proved ?? false,
-          at: this.ago(event.minutesAgo),
+          at,
           personId: this.personId,
-        },
-        { transaction },
+        }),
       );
     }
   }
 
   /** Photos of both sides, one with a mark on it, and the steps of taking apart. */
   private async writeOpening(demo: DemoJob): Promise<void> {
-    const { transaction, jobId, personId } = this;
+    const { jobId, personId } = this;
     const at = this.ago(demo.minutesAgo - 10);
     for (const kind of demo.hasPhotos ? (["board_top", "board_bottom"] as const) : []) {
       const image = await drawPhoto(demo, kind);
       const { width = 0, height = 0 } = await sharp(image).metadata();
       const thumbnail = await sharp(image).resize({ width: photoLimits.thumbnailSidePixels }).jpeg().toBuffer();
-      const save = (bytes: Buffer) =>
-        saveBlob(this.database, { bytes, mediaType: "image/jpeg", createdAt: at }, transaction);
+      const save = (bytes: Buffer) => saveBlob(this.scope, bytes, "image/jpeg");
       const bad = demo.capacitors.find((one) => demo.looked[one.at]?.includes("vented"));
       const place = kind === "board_top" ? bad?.place : null;
       const [x, y] = place
@@ -350,33 +335,38 @@ class DemoWriter {
         : [0, 0];
       const arrow = { id: this.id(), kind: "arrow" as const, x: x - 0.16, y: y + 0.13, toX: x - 0.025, toY: y + 0.03 };
       const word = { id: this.id(), kind: "text" as const, x: x - 0.3, y: y + 0.18, toX: null, toY: null };
-      await this.models.photos.create(
-        {
-          id: this.id(),
-          jobId,
-          kind,
-          caption: null,
-          marks: place
-            ? [
-                { ...arrow, text: null },
-                { ...word, text: `${bad?.at} vented` },
-              ]
-            : [],
-          imageSha256: await save(image),
-          thumbnailSha256: await save(thumbnail),
-          widthPixels: width,
-          heightPixels: height,
-          takenAt: at,
-          personId,
-        },
-        { transaction },
-      );
+      await this.rows.photos.insert({
+        id: this.id(),
+        jobId,
+        kind,
+        caption: null,
+        marks: place
+          ? [
+              { ...arrow, text: null },
+              { ...word, text: `${bad?.at} vented` },
+            ]
+          : [],
+        imageSha256: await save(image),
+        thumbnailSha256: await save(thumbnail),
+        widthPixels: width,
+        heightPixels: height,
+        takenAt: at,
+        personId,
+      });
     }
     for (const [index, [kind, count, size, place]] of (demo.opening ?? []).entries()) {
-      await this.models.teardownSteps.create(
-        { id: this.id(), jobId, number: index + 1, kind, count, size, place, photoId: null, doneAt: at, personId },
-        { transaction },
-      );
+      await this.rows.teardownSteps.insert({
+        id: this.id(),
+        jobId,
+        number: index + 1,
+        kind,
+        count,
+        size,
+        place,
+        photoId: null,
+        doneAt: at,
+        personId,
+      });
     }
   }
 
@@ -386,18 +376,17 @@ class DemoWriter {
       const observed =
         seen.length > 0 ? seen.map((sign) => [sign, "seen"] as const) : ([["domed", "not_seen"]] as const);
       for (const [sign, state] of observed) {
-        await this.models.signObservations.create(
-          {
-            id: this.id(),
-            jobId: this.jobId,
-            fittedPartId,
-            sign,
-            state,
-            observedAt: this.ago(demo.minutesAgo - 5),
-            personId: this.personId,
-          },
-          { transaction: this.transaction },
-        );
+        const observedAt = this.ago(demo.minutesAgo - 5);
+        const row = {
+          id: this.id(),
+          jobId: this.jobId,
+          fittedPartId,
+          sign,
+          state,
+          observedAt,
+          personId: this.personId,
+        };
+        this.log(observedAt, (moment) => this.rows.signObservations.insert({ ...row, ...moment }));
       }
     }
   }
@@ -407,36 +396,33 @@ class DemoWriter {
       const positionId = this.positions.get(reading.at)?.id ?? this.otherIds.get(reading.at);
       const netId = [...this.nets.values()].find((one) => one.name === reading.at)?.id;
       const measuredAt = this.ago(reading.minutesAgo);
-      await this.models.readings.create(
-        {
-          id: this.id(),
-          jobId: this.jobId,
-          targetKind: positionId ? "part" : "rail",
-          targetId: positionId ?? (netId as string),
-          fittedPartId: this.parts.get(reading.at)?.id ?? null,
-          quantity: reading.quantity,
-          value: reading.value,
-          coarseCode: reading.value === null ? overRangeCode : null,
-          terminals: reading.pins ?? null,
-          circuitState: reading.state ?? null,
-          frequencyHertz: reading.hertz ?? null,
-          temperatureCelsius: null,
-          isPowered: !positionId,
-          loadAmps: positionId ? null : (reading.loadAmps ?? 0),
-          rig: {
-            isIsolationTransformer: false,
-            isSeriesLamp: false,
-            isElectronicLimiter: false,
-            areLeadsZeroed: true,
-            measuredAt: null,
-          },
-          isWithdrawn: false,
-          measuredAt,
-          receivedAt: measuredAt,
-          personId: this.personId,
-        } satisfies Partial<ReadingDbRow>,
-        { transaction: this.transaction },
-      );
+      const row = {
+        id: this.id(),
+        jobId: this.jobId,
+        targetKind: positionId ? "part" : "rail",
+        targetId: positionId ?? (netId as string),
+        fittedPartId: this.parts.get(reading.at)?.id ?? null,
+        quantity: reading.quantity,
+        value: reading.value,
+        coarseCode: reading.value === null ? overRangeCode : null,
+        terminals: reading.pins ?? null,
+        circuitState: reading.state ?? null,
+        frequencyHertz: reading.hertz ?? null,
+        temperatureCelsius: null,
+        isPowered: !positionId,
+        loadAmps: positionId ? null : (reading.loadAmps ?? 0),
+        rig: {
+          isIsolationTransformer: false,
+          isSeriesLamp: false,
+          isElectronicLimiter: false,
+          areLeadsZeroed: true,
+          measuredAt: null,
+        },
+        isWithdrawn: false,
+        measuredAt,
+        personId: this.personId,
+      } satisfies Partial<ReadingDbRow>;
+      this.log(measuredAt, (moment) => this.rows.readings.insert({ ...row, ...moment }));
     }
   }
 
@@ -452,27 +438,26 @@ class DemoWriter {
       const best = rankReplacements(requirement, net?.section ?? "other", this.catalogue).survivors[0];
       if (!best) throw new Error(`The invented catalogue holds nothing for ${at}`);
       this.plans.set(at, best.part as CataloguePartRow);
-      await this.models.replacementPlans.create(
-        { id: this.id(), positionId: position.id, cataloguePartId: best.part.id },
-        { transaction: this.transaction },
-      );
+      await this.rows.replacementPlans.insert({
+        id: this.id(),
+        positionId: position.id,
+        cataloguePartId: best.part.id,
+      });
     }
   }
 
   private async writeTicks(demo: DemoJob): Promise<void> {
-    const { transaction, jobId } = this;
+    const { jobId } = this;
     for (const tick of demo.ticks) {
       const at = this.ago(tick.minutesAgo);
       for (const designator of tick.at) {
         const positionId = (this.positions.get(designator) as PositionRow).id;
         if (tick.step === "removed") {
-          await this.models.fittedParts.update({ removedAt: at }, { where: { positionId }, transaction });
+          await this.rows.fittedParts.update({ removedAt: at }, { positionId });
         }
         if (tick.step === "fitted") await this.fit(designator, at);
-        await this.models.reworkTicks.create(
-          { id: this.id(), jobId, positionId, step: tick.step, isDone: true, at, personId: this.personId },
-          { transaction },
-        );
+        const row = { id: this.id(), jobId, positionId, step: tick.step, isDone: true, at, personId: this.personId };
+        this.log(at, (moment) => this.rows.reworkTicks.insert({ ...row, ...moment }));
       }
     }
   }
@@ -496,6 +481,6 @@ class DemoWriter {
       fittedAt: at,
     } as FittedPartDbRow;
     this.parts.set(designator, part);
-    await this.models.fittedParts.create(part, { transaction: this.transaction });
+    await this.rows.fittedParts.insert(part);
   }
 }

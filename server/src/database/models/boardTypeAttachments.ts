@@ -4,6 +4,7 @@ import { column, defineTable } from "./table";
 
 export interface BoardTypeAttachmentRow {
   id: string;
+  version: number;
   boardTypeId: string;
   kind: AttachmentKind;
   name: string;
@@ -16,6 +17,7 @@ export interface BoardTypeAttachmentRow {
 export const boardTypeAttachments = (sequelize: Sequelize) =>
   defineTable<BoardTypeAttachmentRow>(sequelize, "board_type_attachments", {
     id: column.key,
+    version: column.whole,
     boardTypeId: column.id,
     kind: column.text,
     name: column.text,

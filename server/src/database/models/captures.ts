@@ -1,12 +1,13 @@
 import type { CaptureRig } from "@pale-cap/contract";
 import type { CaptureAnalysis } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** A ripple capture of a rail; its samples are a blob, gzipped. */
-export interface CaptureDbRow {
+export interface CaptureDbRow extends FactColumns {
   id: string;
   jobId: string;
+  version: number;
   netId: string;
   name: string;
   loadAmps: number | null;
@@ -23,6 +24,7 @@ export const captures = (sequelize: Sequelize) =>
   defineTable<CaptureDbRow>(sequelize, "captures", {
     id: column.key,
     jobId: column.id,
+    version: column.whole,
     netId: column.id,
     name: column.text,
     loadAmps: column.real,
@@ -33,4 +35,5 @@ export const captures = (sequelize: Sequelize) =>
     isRemoved: column.flag,
     measuredAt: column.moment,
     personId: column.id,
+    ...factColumns,
   });

@@ -1,9 +1,9 @@
-import type { ChargeEventRow } from "@pale-cap/contract";
+import type { NewChargeEvent } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; the state is folded by core. */
-export interface ChargeEventDbRow extends Omit<ChargeEventRow, "at"> {
+export interface ChargeEventDbRow extends Omit<NewChargeEvent, "at" | "clockId">, FactColumns {
   jobId: string;
   at: Date;
 }
@@ -20,4 +20,5 @@ export const chargeEvents = (sequelize: Sequelize) =>
     isMeterProved: column.flag,
     at: column.moment,
     personId: column.id,
+    ...factColumns,
   });

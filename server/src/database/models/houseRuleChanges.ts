@@ -1,9 +1,9 @@
 import type { RuleEffect } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; the rules in force are the fold over the defaults. */
-export interface HouseRuleChangeRow {
+export interface HouseRuleChangeRow extends FactColumns {
   id: string;
   key: string;
   value: unknown;
@@ -22,4 +22,5 @@ export const houseRuleChanges = (sequelize: Sequelize) =>
     personId: column.id,
     changedAt: column.moment,
     effects: column.json,
+    ...factColumns,
   });

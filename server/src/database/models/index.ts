@@ -1,5 +1,6 @@
 import type { Sequelize } from "sequelize";
 import { acceptedWrites } from "./acceptedWrites";
+import { auditEvents } from "./auditEvents";
 import { blobChunks } from "./blobChunks";
 import { blobs } from "./blobs";
 import { boards } from "./boards";
@@ -9,13 +10,16 @@ import { boardTypes } from "./boardTypes";
 import { captures } from "./captures";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
+import { clocks } from "./clocks";
 import { customers } from "./customers";
 import { energyStores } from "./energyStores";
 import { fittedParts } from "./fittedParts";
 import { houseRuleChanges } from "./houseRuleChanges";
 import { instruments } from "./instruments";
+import { jobClosings } from "./jobClosings";
 import { jobCustomers } from "./jobCustomers";
 import { jobFamilies } from "./jobFamilies";
+import { jobSummaries } from "./jobSummaries";
 import { jobs } from "./jobs";
 import { judgementSnapshots } from "./judgementSnapshots";
 import { nets } from "./nets";
@@ -35,6 +39,10 @@ import { verdictOverrules } from "./verdictOverrules";
 
 const definitions = {
   acceptedWrites,
+  jobSummaries,
+  jobClosings,
+  clocks,
+  auditEvents,
   blobChunks,
   blobs,
   jobFamilies,

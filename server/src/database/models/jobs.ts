@@ -1,9 +1,10 @@
-import type { IntakeDetails } from "@pale-cap/contract";
+import type { IntakeDetails, Realm } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
 export interface JobRow {
   id: string;
+  realm: Realm;
   number: number;
   version: number;
   personId: string | null;
@@ -30,6 +31,7 @@ export interface JobRow {
 export const jobs = (sequelize: Sequelize) =>
   defineTable<JobRow>(sequelize, "jobs", {
     id: column.key,
+    realm: column.text,
     number: column.whole,
     version: column.whole,
     personId: column.id,

@@ -1,8 +1,8 @@
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** What was judged when a job was handed over, so that its report can be reproduced. */
-export interface JudgementSnapshotRow {
+export interface JudgementSnapshotRow extends FactColumns {
   id: string;
   jobId: string;
   coreVersion: string;
@@ -23,4 +23,5 @@ export const judgementSnapshots = (sequelize: Sequelize) =>
     readingIds: column.ids,
     result: column.json,
     takenAt: column.moment,
+    ...factColumns,
   });

@@ -1,8 +1,8 @@
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only: an open point that was accepted, and why. */
-export interface OpenPointAcceptanceRow {
+export interface OpenPointAcceptanceRow extends FactColumns {
   id: string;
   jobId: string;
   key: string;
@@ -19,4 +19,5 @@ export const openPointAcceptances = (sequelize: Sequelize) =>
     reason: column.text,
     acceptedAt: column.moment,
     personId: column.id,
+    ...factColumns,
   });

@@ -1,9 +1,9 @@
-import type { PowerEventRow } from "@pale-cap/contract";
+import type { NewPowerEvent } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; whether power-up steps are offered is folded by core. */
-export interface PowerEventDbRow extends Omit<PowerEventRow, "at"> {
+export interface PowerEventDbRow extends Omit<NewPowerEvent, "at" | "clockId">, FactColumns {
   jobId: string;
   at: Date;
 }
@@ -18,4 +18,5 @@ export const powerEvents = (sequelize: Sequelize) =>
     note: column.text,
     at: column.moment,
     personId: column.id,
+    ...factColumns,
   });

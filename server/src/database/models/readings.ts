@@ -1,12 +1,11 @@
 import type { NewReading } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only. */
-export interface ReadingDbRow extends Omit<NewReading, "measuredAt"> {
+export interface ReadingDbRow extends Omit<NewReading, "measuredAt" | "clockId">, FactColumns {
   jobId: string;
   measuredAt: Date;
-  receivedAt: Date;
 }
 
 export const readings = (sequelize: Sequelize) =>
@@ -32,6 +31,6 @@ export const readings = (sequelize: Sequelize) =>
     isWithdrawn: column.flag,
     supersedesId: column.id,
     measuredAt: column.moment,
-    receivedAt: column.moment,
     personId: column.id,
+    ...factColumns,
   });

@@ -1,9 +1,9 @@
 import type { SignState, VisualSign } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only. */
-export interface SignObservationRow {
+export interface SignObservationRow extends FactColumns {
   id: string;
   jobId: string;
   fittedPartId: string;
@@ -22,4 +22,5 @@ export const signObservations = (sequelize: Sequelize) =>
     state: column.text,
     observedAt: column.moment,
     personId: column.id,
+    ...factColumns,
   });

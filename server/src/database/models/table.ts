@@ -12,6 +12,8 @@ export const column = {
   text: { type: DataTypes.TEXT },
   real: { type: DataTypes.DOUBLE },
   whole: { type: DataTypes.INTEGER },
+  /** Given by the database. */
+  count: { type: DataTypes.BIGINT },
   flag: { type: DataTypes.BOOLEAN },
   moment: { type: DataTypes.DATE },
   day: { type: DataTypes.DATEONLY },
@@ -19,6 +21,23 @@ export const column = {
   bytes: { type: DataTypes.BLOB },
   texts: { type: DataTypes.ARRAY(DataTypes.TEXT) },
   ids: { type: DataTypes.ARRAY(DataTypes.UUID) },
+} as const;
+
+/** What the server adds to every fact at storing; the place in the order is the database's to give. */
+export interface FactColumns {
+  sequence: number;
+  clockId: string | null;
+  receivedAt: Date | null;
+  clockAheadSeconds: number | null;
+  cameAfterClosing: boolean;
+}
+
+export const factColumns = {
+  sequence: column.count,
+  clockId: column.id,
+  receivedAt: column.moment,
+  clockAheadSeconds: column.real,
+  cameAfterClosing: column.flag,
 } as const;
 
 /** Defines one table; the migrations own its shape, so nothing is synchronised from here. */

@@ -1,9 +1,9 @@
-import type { TeardownReturnRow } from "@pale-cap/contract";
+import type { NewTeardownReturn } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; the latest of a step stands. */
-export interface TeardownReturnDbRow extends Omit<TeardownReturnRow, "at"> {
+export interface TeardownReturnDbRow extends Omit<NewTeardownReturn, "at" | "clockId">, FactColumns {
   jobId: string;
   at: Date;
 }
@@ -16,4 +16,5 @@ export const teardownReturns = (sequelize: Sequelize) =>
     countIn: column.whole,
     at: column.moment,
     personId: column.id,
+    ...factColumns,
   });

@@ -1,9 +1,9 @@
 import type { VerdictWord } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
-import { column, defineTable } from "./table";
+import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only: a later row of the same part overrides, one without a verdict takes it back. */
-export interface VerdictOverruleRow {
+export interface VerdictOverruleRow extends FactColumns {
   id: string;
   jobId: string;
   fittedPartId: string;
@@ -22,4 +22,5 @@ export const verdictOverrules = (sequelize: Sequelize) =>
     reason: column.text,
     at: column.moment,
     personId: column.id,
+    ...factColumns,
   });

@@ -1,51 +1,56 @@
-import { type BenchLine, foldHouseRules, type JobDetail, jobFacts, jobRules, routes } from "@pale-cap/contract";
-import { type JobRules, jobChargeState, judgeBoard, lensProgress, lensReached, openPoints } from "@pale-cap/core";
-import { type Router as ExpressRouter, Router } from "express";
-import type { AppContext } from "../../appContext";
-import { loadJobs } from "../../records/loadJobs";
-import { loadRuleChanges } from "../../records/ruleChanges";
+import { type BenchPage, type BenchQuery, benchPageSize, benchQuerySchema, routes } from "@pale-cap/contract";
+import type { Scope } from "../../database/scope";
+import { type Route, read } from "../../http/route";
+import { readLines } from "../../summaries/foldSummaries";
 
-/** What is on the benches: lens, open points and charge state are drawn from each job's log, not stored. */
-export function benchRoutes({ database, now }: AppContext): ExpressRouter {
-  const router = Router();
-  router.get(routes.bench, async (_request, response) => {
-    const rows = await database.models.jobs.findAll({
-      attributes: ["id"],
-      order: [["number", "DESC"]],
-      limit: 200,
-      raw: true,
-    });
-    const details = await loadJobs(
-      database,
-      rows.map((row) => (row as unknown as { id: string }).id),
-    );
-    const rules = jobRules(foldHouseRules(await loadRuleChanges(database)));
-    const lines = details.map((detail) => benchLine(detail, rules, now().getTime()));
-    response.json(lines.sort((a, b) => b.number - a.number));
-  });
-  return router;
+/** What is on the benches: a page of summaries, open jobs or closed ones, by words if wanted. */
+export const benchRoutes = (): readonly Route[] => [
+  read({
+    path: routes.bench,
+    right: "read",
+    schema: benchQuerySchema,
+    query: ({ state = "open", search, below }) => ({
+      state,
+      search: typeof search === "string" && search.trim() !== "" ? search : null,
+      below: typeof below === "string" && below !== "" ? Number(below) : null,
+    }),
+    read: (scope, { body }) => benchPage(scope, body),
+  }),
+];
+
+async function benchPage(scope: Scope, { state, search, below }: BenchQuery): Promise<BenchPage> {
+  const bind: unknown[] = [scope.realm, state === "closed"];
+  const conditions = ["s.realm = $1", "s.is_closed = $2"];
+  const words = search?.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8) ?? [];
+  for (const word of words) {
+    bind.push(`%${word.replace(/[\\%_]/g, "\\$&")}%`);
+    conditions.push(`s.search_text LIKE $${bind.length}`);
+  }
+  const [counted] = await scope.sql<{ total: number }>(
+    `SELECT count(*) AS total FROM job_summaries s WHERE ${conditions.join(" AND ")}`,
+    bind,
+  );
+  if (below !== null) {
+    bind.push(below);
+    conditions.push(`s.number < $${bind.length}`);
+  }
+  const lines = await readLines(
+    scope,
+    `WHERE ${conditions.join(" AND ")} ORDER BY s.number DESC LIMIT ${benchPageSize + 1}`,
+    bind,
+  );
+  const page = lines.slice(0, benchPageSize);
+  const isFirst = state === "open" && search === null && below === null;
+  return {
+    lines: page,
+    late: isFirst ? await lateLines(scope) : [],
+    total: counted?.total ?? 0,
+    nextBelow: lines.length > benchPageSize ? (page.at(-1)?.number ?? null) : null,
+  };
 }
 
-function benchLine(detail: JobDetail, rules: JobRules, nowMilliseconds: number): BenchLine {
-  const { job } = detail;
-  const facts = jobFacts(detail);
-  const judgements = judgeBoard(facts, rules.judgement);
-  const points = openPoints(facts, rules, nowMilliseconds, judgements);
-  const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
-  return {
-    id: job.id,
-    number: job.number,
-    deviceKind: job.deviceKind,
-    deviceMaker: job.deviceMaker,
-    deviceModel: job.deviceModel,
-    complaint: job.complaint,
-    lens: lensReached(lensProgress(facts, rules, nowMilliseconds, judgements, points)),
-    openPointCount: points.length,
-    chargeName: charge.name,
-    chargeVolts: charge.predictedVolts ?? charge.volts,
-    chargeAt: charge.at,
-    dueOn: job.dueOn,
-    createdAt: job.createdAt,
-    handedOverAt: job.handedOverAt,
-  };
+/** Closed jobs to which something came afterwards: somebody has to look. */
+function lateLines(scope: Scope) {
+  const where = "WHERE s.realm = $1 AND s.is_closed AND s.late_fact_count > 0 ORDER BY s.number DESC LIMIT 100";
+  return readLines(scope, where, [scope.realm]);
 }

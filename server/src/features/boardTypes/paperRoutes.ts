@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import { pipeline } from "node:stream/promises";
 import {
   attachmentLimits,
@@ -6,19 +5,18 @@ import {
   type BoardTypePapers,
   benchNotesEditSchema,
   newAttachmentSchema,
+  removalSchema,
   routes,
 } from "@pale-cap/contract";
-import { type Router as ExpressRouter, Router } from "express";
-import { QueryTypes, type Transaction } from "sequelize";
 import type { AppContext } from "../../appContext";
-import type { BoardTypeAttachmentRow } from "../../database/models/boardTypeAttachments";
-import type { BoardTypeRow } from "../../database/models/boardTypes";
-import { writeOnce } from "../../http/idempotency";
+import type { BlobRow } from "../../database/models/blobs";
+import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
-import { fileProblem, receiveUpload } from "../../http/receiveUpload";
-import { idParameter, parseBody } from "../../http/validate";
+import { receiveUpload } from "../../http/receiveUpload";
+import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
+import { cleanPaperName, preparePaper } from "./preparePaper";
 
 const noNotes: BenchNotes = { pins: [], note: null };
 
@@ -30,93 +28,94 @@ const receivePaper = receiveUpload({
 });
 
 /** What is kept with a kind of board beside its places: how it is run on the bench, and its papers. */
-export function paperRoutes({ database, now }: AppContext): ExpressRouter {
-  const router = Router();
-  const { models, sequelize } = database;
+export const paperRoutes = ({ database }: AppContext): readonly Route[] => [
+  read({
+    path: routes.boardTypePapers,
+    right: "read",
+    read: (scope, { params }) => papersOf(scope, params.boardTypeId as string),
+  }),
+  write({
+    method: "put",
+    path: routes.boardTypePapers,
+    kind: "bench notes",
+    right: "edit_board",
+    schema: benchNotesEditSchema,
+    write: ({ rows }, { body, params }) => {
+      const { version, benchNotes } = body;
+      return updateFromVersion(rows.boardTypes, { id: params.boardTypeId as string, version }, { benchNotes });
+    },
+    answer: (scope, { params }) => papersOf(scope, params.boardTypeId as string),
+  }),
+  write({
+    method: "post",
+    path: routes.boardTypeAttachments,
+    kind: "paper",
+    right: "edit_board",
+    creates: true,
+    schema: newAttachmentSchema,
+    receive: receivePaper,
+    prepare: ({ bytes }) => preparePaper(bytes as Buffer),
+    write: async (scope, { body, params }, { bytes, mediaType }) => {
+      const boardTypeId = params.boardTypeId as string;
+      await papersOf(scope, boardTypeId);
+      const sha256 = await saveBlob(scope, bytes, mediaType);
+      const name = cleanPaperName(body.name, mediaType);
+      const kept = { version: 1, isRemoved: false, addedAt: scope.now };
+      await scope.rows.boardTypeAttachments.insert({ ...body, ...kept, name, boardTypeId, mediaType, sha256 });
+    },
+    answer: (scope, { params }) => papersOf(scope, params.boardTypeId as string),
+  }),
+  read({
+    path: routes.attachment,
+    right: "read",
+    read: async (scope, { params }) => {
+      const paper = await paperOf(scope, params.attachmentId as string);
+      const blob = await findBlob(scope, paper.sha256);
+      if (!blob) throw new HttpProblem("not_found", "The paper is not stored.");
+      return { blob, name: paper.name };
+    },
+    send: async (response, { blob, name }: { readonly blob: BlobRow; readonly name: string }) => {
+      response.set({
+        "Content-Type": blob.mediaType,
+        "Content-Length": String(blob.sizeBytes),
+        // Never run in the page of this product, whatever is in it. A name from before names were cleaned is cleaned here.
+        "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(cleanPaperName(name, blob.mediaType))}`,
+        "X-Content-Type-Options": "nosniff",
+      });
+      await pipeline(blobChunks(database, blob), response);
+    },
+  }),
+  write({
+    method: "delete",
+    path: routes.attachment,
+    kind: "paper removal",
+    right: "edit_board",
+    schema: removalSchema(),
+    write: ({ rows }, { body, params }) => {
+      const key = { id: params.attachmentId as string, version: body.version };
+      return updateFromVersion(rows.boardTypeAttachments, key, { isRemoved: true });
+    },
+    answer: async (scope, { params }) => {
+      const removed = await scope.rows.boardTypeAttachments.first({ id: params.attachmentId as string });
+      return papersOf(scope, removed?.boardTypeId ?? "");
+    },
+  }),
+];
 
-  router.get(routes.boardTypePapers, async (request, response) => {
-    response.json(await papersOf(idParameter(request.params.boardTypeId)));
-  });
-
-  router.put(routes.boardTypePapers, async (request, response) => {
-    const id = idParameter(request.params.boardTypeId);
-    const { version, benchNotes } = parseBody(benchNotesEditSchema, request.body);
-    await sequelize.transaction((transaction) =>
-      updateFromVersion(models.boardTypes, { id, version }, { benchNotes }, transaction),
-    );
-    response.json(await papersOf(id));
-  });
-
-  router.post(routes.boardTypeAttachments, async (request, response) => {
-    const boardTypeId = idParameter(request.params.boardTypeId);
-    const { about, bytes } = await receivePaper(request, response);
-    const mediaType = mediaTypeOf(bytes);
-    const sha256 = createHash("sha256").update(bytes).digest("hex");
-    const { isNew, result } = await writeOnce(
-      database,
-      now,
-      { id: about.id, kind: `paper ${boardTypeId}`, body: { ...about, sha256 } },
-      async (transaction) => {
-        await papersOf(boardTypeId, transaction);
-        await saveBlob(database, { bytes, mediaType, createdAt: now() }, transaction);
-        const row = { ...about, boardTypeId, mediaType, sha256, isRemoved: false, addedAt: now() };
-        await models.boardTypeAttachments.create(row, { transaction });
-        return papersOf(boardTypeId, transaction);
-      },
-      (transaction) => papersOf(boardTypeId, transaction),
-    );
-    response.status(isNew ? 201 : 200).json(result);
-  });
-
-  router.get(routes.attachment, async (request, response) => {
-    const paper = await find(request.params.attachmentId);
-    const blob = await findBlob(database, paper.sha256);
-    if (!blob) throw new HttpProblem("not_found", "The paper is not stored.");
-    response.set({
-      "Content-Type": blob.mediaType,
-      "Content-Length": String(blob.sizeBytes),
-      // Never run in the page of this product, whatever is in it.
-      "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(paper.name)}`,
-      "X-Content-Type-Options": "nosniff",
-    });
-    await pipeline(blobChunks(database, blob), response);
-  });
-
-  router.delete(routes.attachment, async (request, response) => {
-    const { id, boardTypeId } = await find(request.params.attachmentId);
-    await models.boardTypeAttachments.update({ isRemoved: true }, { where: { id } });
-    response.json(await papersOf(boardTypeId));
-  });
-
-  async function find(id: unknown): Promise<BoardTypeAttachmentRow> {
-    const row = await models.boardTypeAttachments.findOne({
-      where: { id: idParameter(id), isRemoved: false },
-      raw: true,
-    });
-    if (!row) throw new HttpProblem("not_found", "There is no paper with this id.");
-    return row as unknown as BoardTypeAttachmentRow;
-  }
-
-  async function papersOf(boardTypeId: string, transaction?: Transaction): Promise<BoardTypePapers> {
-    const row = await models.boardTypes.findByPk(boardTypeId, { transaction, raw: true });
-    const type = row as unknown as BoardTypeRow | null;
-    if (!type) throw new HttpProblem("not_found", "There is no board type with this id.");
-    const attachments = await sequelize.query<BoardTypePapers["attachments"][number]>(
-      `SELECT a.id, a.kind, a.name, a.media_type AS "mediaType", b.size_bytes AS "sizeBytes"
-       FROM board_type_attachments a JOIN blobs b ON b.sha256 = a.sha256
-       WHERE a.board_type_id = $1 AND NOT a.is_removed ORDER BY a.added_at, a.id`,
-      { bind: [boardTypeId], type: QueryTypes.SELECT, transaction },
-    );
-    return { boardTypeId, version: type.version, benchNotes: type.benchNotes ?? noNotes, attachments };
-  }
-
-  return router;
+async function paperOf(scope: Scope, id: string) {
+  const paper = await scope.rows.boardTypeAttachments.first({ id, isRemoved: false });
+  if (!paper) throw new HttpProblem("not_found", "There is no paper with this id.");
+  return paper;
 }
 
-/** Told by the first bytes, not by what the sender says it is. */
-function mediaTypeOf(bytes: Buffer): string {
-  if (bytes.subarray(0, 5).toString("latin1") === "%PDF-") return "application/pdf";
-  if (bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return "image/png";
-  if (bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return "image/jpeg";
-  throw fileProblem("paper", "A paper is a PDF, PNG or JPEG file. Nothing was stored.");
+async function papersOf(scope: Scope, boardTypeId: string): Promise<BoardTypePapers> {
+  const type = await scope.rows.boardTypes.first({ id: boardTypeId });
+  if (!type) throw new HttpProblem("not_found", "There is no board type with this id.");
+  const attachments = await scope.sql<BoardTypePapers["attachments"][number]>(
+    `SELECT a.id, a.version, a.kind, a.name, a.media_type AS "mediaType", b.size_bytes AS "sizeBytes"
+     FROM board_type_attachments a JOIN blobs b ON b.sha256 = a.sha256
+     WHERE a.board_type_id = $1 AND NOT a.is_removed ORDER BY a.added_at, a.id`,
+    [boardTypeId],
+  );
+  return { boardTypeId, version: type.version, benchNotes: type.benchNotes ?? noNotes, attachments };
 }

@@ -37,7 +37,10 @@ describe("the papers of a board type", () => {
     expect(back.headers["content-disposition"]).toContain("attachment");
     expect(back.headers["x-content-type-options"]).toBe("nosniff");
     expect(Buffer.from(back.body).equals(pdf)).toBe(true);
-    await request(test.app).delete(`/api/attachments/${paper?.id}`).expect(200);
+    await request(test.app)
+      .delete(`/api/attachments/${paper?.id}`)
+      .send({ writeId: newId(), version: paper?.version })
+      .expect(200);
     expect((await papers()).attachments).toEqual([]);
     await request(test.app).get(`/api/attachments/${paper?.id}`).expect(404);
   });
@@ -58,9 +61,13 @@ describe("how a board is run out of its set", () => {
       note: "Standby first.",
     };
     const put = (body: object) => request(test.app).put(`/api/board-types/${typeId}/papers`).send(body);
-    await put({ version, benchNotes }).expect(200);
+    await put({ writeId: newId(), version, benchNotes }).expect(200);
     expect((await papers()).benchNotes).toEqual(benchNotes);
-    await put({ version, benchNotes }).expect(409);
-    await put({ version: version + 1, benchNotes: { ...benchNotes, pins: [{ ...pin, role: "magic" }] } }).expect(422);
+    await put({ writeId: newId(), version, benchNotes }).expect(409);
+    await put({
+      writeId: newId(),
+      version: version + 1,
+      benchNotes: { ...benchNotes, pins: [{ ...pin, role: "magic" }] },
+    }).expect(422);
   });
 });

@@ -28,6 +28,7 @@ const about = (more: object = {}) => ({
   analysis: analyseCapture(samples, 4e-7, 50),
   instrument: null,
   measuredAt: "2026-11-23T11:00:00.000Z",
+  clockId: null,
   personId: null,
   ...more,
 });
@@ -61,7 +62,11 @@ describe("a capture", () => {
   it("is taken off without losing its row's name to another", async () => {
     const body = about();
     await send(body).expect(201);
-    await request(test.app).delete(`/api/captures/${body.id}`).expect(204);
+    const path = `/api/jobs/${jobId}/captures/${body.id}`;
+    await request(test.app).delete(path).send({ writeId: newId(), version: 7 }).expect(409);
+    const removal = { writeId: newId(), version: 1 };
+    await request(test.app).delete(path).send(removal).expect(204);
+    await request(test.app).delete(path).send(removal).expect(204);
     expect(await stored()).toEqual([]);
     await request(test.app).get(`/api/captures/${body.id}/samples`).expect(404);
   });

@@ -1,7 +1,16 @@
-import type { BenchLine, JobDetail, Problem } from "@pale-cap/contract";
+import type { JobDetail, Problem } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+import {
+  benchLines,
+  makeJob,
+  makePart,
+  newId,
+  openTestApp,
+  readingBody,
+  type TestApp,
+  testClock,
+} from "../../testing/testApp";
 
 let test: TestApp;
 let jobId: string;
@@ -14,8 +23,7 @@ beforeEach(async () => {
 });
 
 const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
-const bench = async () =>
-  ((await request(test.app).get("/api/bench")).body as BenchLine[]).find((line) => line.id === jobId);
+const bench = async () => (await benchLines(test)).find((line) => line.id === jobId);
 const store = {
   name: "Bulk",
   kind: "bulk",
@@ -43,6 +51,7 @@ const event = (more: object) => ({
   drainItem: null as object | null,
   isMeterProved: true,
   at: "2026-11-23T11:50:00.000Z",
+  clockId: testClock,
   personId: null,
   ...more,
 });
@@ -78,11 +87,9 @@ describe("energy stores", () => {
     const storeId = await addStore();
     await log({ storeId, volts: 311, at: "2026-11-23T11:59:58.000Z" }).expect(201);
     await log({ storeId, kind: "drain_started", drainItem: lamp, at: "2026-11-23T11:59:59.900Z" }).expect(201);
-    // A tenth of a second through a cold lamp: well begun, not done.
-    const line = await bench();
-    expect(line?.chargeName).toBe("draining");
-    expect(line?.chargeVolts).toBeGreaterThan(5);
-    expect(line?.chargeVolts).toBeLessThan(100);
+    expect((await load()).chargeEvents.at(-1)?.drainItem).toEqual(lamp);
+    // By the time that somebody reads the bench the voltage is another: it names none.
+    expect(await bench()).toMatchObject({ chargeName: "draining", chargeVolts: null });
     const short = { ...lamp, kind: "resistor", ohms: 0.001 };
     const refused = await log({ storeId, kind: "drain_started", drainItem: short }).expect(422);
     expect((refused.body as Problem).errors[0]?.path).toBe("drainItem.ohms");
@@ -156,6 +163,7 @@ describe("the way to mains", () => {
         hasShort: null,
         note: null,
         at: "2026-11-23T11:50:00.000Z",
+        clockId: testClock,
         personId: null,
         ...more,
       });

@@ -1,117 +1,55 @@
-import {
-  type ChargeEventRow,
-  chargeEventSchema,
-  type EnergyStoreRow,
-  energyStoreEditSchema,
-  type NewEnergyStore,
-  newEnergyStoreSchema,
-  powerEventSchema,
-  routes,
-} from "@pale-cap/contract";
-import { type Router as ExpressRouter, Router } from "express";
-import type { Transaction } from "sequelize";
-import type { AppContext } from "../../appContext";
-import type { EnergyStoreDbRow } from "../../database/models/energyStores";
-import { writeOnce } from "../../http/idempotency";
+import { energyStoreEditSchema, type NewEnergyStore, newEnergyStoreSchema, routes } from "@pale-cap/contract";
+import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
-import { idParameter, parseBody } from "../../http/validate";
+import { type Route, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
-import { requireJob, requireNetOfJob, requirePositionOfJob } from "../../records/ownership";
+import { withoutJob } from "../../records/loadJobs";
+import { requireNetOfJob, requirePositionOfJob } from "../../records/ownership";
 
-/** Energy stores, the log of what was charged, drained and measured on them, and the way to mains. */
-export function energyRoutes({ database, now }: AppContext): ExpressRouter {
-  const router = Router();
-  const { models } = database;
+/** Energy stores of a job; what was charged, drained and measured on them are facts. */
+export const energyRoutes = (): readonly Route[] => [
+  write({
+    method: "post",
+    path: routes.energyStores,
+    kind: "store",
+    right: "measure",
+    creates: true,
+    schema: newEnergyStoreSchema,
+    write: async (scope, { body, params }) => {
+      const jobId = params.jobId as string;
+      await requireHolder(scope, jobId, body);
+      await scope.rows.energyStores.insert({ ...body, jobId });
+    },
+    answer: (scope, { body }) => storeOf(scope, body.id),
+  }),
+  write({
+    method: "patch",
+    path: routes.energyStore,
+    kind: "store edit",
+    right: "measure",
+    schema: energyStoreEditSchema,
+    write: async (scope, { body, params }) => {
+      const { jobId, storeId } = params as { jobId: string; storeId: string };
+      await requireHolder(scope, jobId, body.values);
+      const key = { id: storeId, version: body.version, where: { jobId } };
+      await updateFromVersion(scope.rows.energyStores, key, body.values);
+    },
+    answer: (scope, { params }) => storeOf(scope, params.storeId as string),
+  }),
+];
 
-  const readStore = async (id: string, transaction: Transaction): Promise<EnergyStoreRow> => {
-    const row = (await models.energyStores.findByPk(id, { transaction, raw: true })) as unknown as EnergyStoreDbRow;
-    const { jobId: _, ...store } = row;
-    return store;
-  };
+async function storeOf(scope: Scope, id: string) {
+  const row = await scope.rows.energyStores.first({ id });
+  if (!row) throw new HttpProblem("not_found", "There is no such store.");
+  return withoutJob(row);
+}
 
-  /** What holds the charge, a part or a net, must be on the job. */
-  async function requireHolder(
-    jobId: string,
-    { positionId, netId }: Pick<NewEnergyStore, "positionId" | "netId">,
-    transaction: Transaction,
-  ): Promise<void> {
-    if (positionId) await requirePositionOfJob(database, jobId, positionId, transaction);
-    if (netId) await requireNetOfJob(database, jobId, netId, transaction);
-  }
-
-  router.post(routes.energyStores, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const body = parseBody(newEnergyStoreSchema, request.body);
-    const { isNew, result } = await writeOnce(
-      database,
-      now,
-      { id: body.id, kind: `store ${jobId}`, body },
-      async (transaction) => {
-        await requireJob(database, jobId, transaction);
-        await requireHolder(jobId, body, transaction);
-        await models.energyStores.create({ ...body, jobId }, { transaction });
-        return readStore(body.id, transaction);
-      },
-      (transaction) => readStore(body.id, transaction),
-    );
-    response.status(isNew ? 201 : 200).json(result);
-  });
-
-  router.patch(routes.energyStore, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const storeId = idParameter(request.params.storeId);
-    const body = parseBody(energyStoreEditSchema, request.body);
-    const { result } = await writeOnce(
-      database,
-      now,
-      { id: body.writeId, kind: `store ${storeId}`, body },
-      async (transaction) => {
-        await requireHolder(jobId, body.values, transaction);
-        const key = { id: storeId, version: body.version, scope: { jobId } };
-        await updateFromVersion(models.energyStores, key, body.values, transaction);
-        return readStore(storeId, transaction);
-      },
-      (transaction) => readStore(storeId, transaction),
-    );
-    response.json(result);
-  });
-
-  router.post(routes.chargeEvents, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const body: ChargeEventRow = parseBody(chargeEventSchema, request.body);
-    const { isNew, result } = await writeOnce(
-      database,
-      now,
-      { id: body.id, kind: `charge ${jobId}`, body },
-      async (transaction) => {
-        await requireJob(database, jobId, transaction);
-        if (body.storeId && !(await models.energyStores.findOne({ where: { id: body.storeId, jobId }, transaction }))) {
-          throw new HttpProblem("conflict", "The energy store is not on this job.");
-        }
-        await models.chargeEvents.create({ ...body, jobId, at: new Date(body.at) }, { transaction });
-        return body;
-      },
-      async () => body,
-    );
-    response.status(isNew ? 201 : 200).json(result);
-  });
-
-  router.post(routes.powerEvents, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const body = parseBody(powerEventSchema, request.body);
-    const { isNew, result } = await writeOnce(
-      database,
-      now,
-      { id: body.id, kind: `power ${jobId}`, body },
-      async (transaction) => {
-        await requireJob(database, jobId, transaction);
-        await models.powerEvents.create({ ...body, jobId, at: new Date(body.at) }, { transaction });
-        return body;
-      },
-      async () => body,
-    );
-    response.status(isNew ? 201 : 200).json(result);
-  });
-
-  return router;
+/** What holds the charge, a part or a net, must be on the job. */
+async function requireHolder(
+  scope: Scope,
+  jobId: string,
+  { positionId, netId }: Pick<NewEnergyStore, "positionId" | "netId">,
+): Promise<void> {
+  if (positionId) await requirePositionOfJob(scope, jobId, positionId);
+  if (netId) await requireNetOfJob(scope, jobId, netId);
 }

@@ -1,8 +1,8 @@
 import { randomUUID } from "node:crypto";
-import type { Transaction } from "sequelize";
-import type { Database } from "../../database/database";
 import type { JobRow } from "../../database/models/jobs";
+import type { Scope } from "../../database/scope";
 import { fillBoard, loadBoardParts, toContent } from "../../records/boardCopies";
+import { markStale } from "../../summaries/markStale";
 
 /**
  * A job of its own for another unit of the same kind: the device, its promise and the board with its markings are
@@ -10,37 +10,32 @@ import { fillBoard, loadBoardParts, toContent } from "../../records/boardCopies"
  * be told to the others.
  */
 export async function copyUnit(
-  database: Database,
+  scope: Scope,
   source: JobRow,
-  unit: { readonly id: string; readonly serial: string | null; readonly familyId: string; readonly createdAt: Date },
-  transaction: Transaction,
+  unit: { readonly id: string; readonly serial: string | null; readonly familyId: string },
 ): Promise<void> {
-  const { models } = database;
-  const { deviceKind, deviceMaker, deviceModel, deviceAgeYears, personId, dueOn } = source;
+  const { deviceKind, deviceMaker, deviceModel, deviceAgeYears, personId, dueOn, realm } = source;
   const { labelPlate, topology, purpose } = source.intakeDetails;
-  await models.jobs.create(
-    {
-      id: unit.id,
-      personId,
-      deviceKind,
-      deviceMaker,
-      deviceModel,
-      deviceSerial: unit.serial,
-      deviceAgeYears,
-      symptoms: [],
-      dueOn,
-      createdAt: unit.createdAt,
-      intakeDetails: JSON.parse(JSON.stringify({ labelPlate, topology, purpose })),
-      jobFamilyId: unit.familyId,
-    },
-    { transaction },
-  );
-  const parts = await loadBoardParts(database, source.id, transaction);
-  if (!parts) return;
-  const boardId = randomUUID();
-  await models.boards.create(
-    { ...parts.board, underlay: null, id: boardId, jobId: unit.id, version: 1 },
-    { transaction },
-  );
-  await fillBoard(database, boardId, toContent(parts), transaction);
+  await scope.rows.jobs.insert({
+    id: unit.id,
+    realm,
+    personId,
+    deviceKind,
+    deviceMaker,
+    deviceModel,
+    deviceSerial: unit.serial,
+    deviceAgeYears,
+    symptoms: [],
+    dueOn,
+    createdAt: scope.now,
+    intakeDetails: JSON.parse(JSON.stringify({ labelPlate, topology, purpose })),
+    jobFamilyId: unit.familyId,
+  });
+  const parts = await loadBoardParts(scope, source.id);
+  if (parts) {
+    const boardId = randomUUID();
+    await scope.rows.boards.insert({ ...parts.board, underlay: null, id: boardId, jobId: unit.id, version: 1 });
+    await fillBoard(scope, boardId, toContent(parts));
+  }
+  await markStale(scope, unit.id);
 }

@@ -85,7 +85,7 @@ describe("closed jobs alike", () => {
       const body = { id: newId(), handedOverAt: "2026-11-23T11:00:00Z", warrantyMonths: 6, spentMinutes, note: null };
       await request(test.app)
         .post(`/api/jobs/${jobId}/hand-over`)
-        .send({ ...body, isReopened: false })
+        .send({ ...body, version: 1, clockId: null, personId: null, isReopened: false })
         .expect(200);
     };
     await close("instrument", 35);

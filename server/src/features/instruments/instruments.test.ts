@@ -190,13 +190,17 @@ describe("instruments", () => {
     const id = await setUp(9, { isEnabled: false });
     await request(test.app)
       .patch(`/api/instruments/${id}`)
-      .send({ version: 1, values: values(9, { name: "Other" }) })
+      .send({ writeId: newId(), version: 1, values: values(9, { name: "Other" }) })
       .expect(200);
     await request(test.app)
       .patch(`/api/instruments/${id}`)
-      .send({ version: 1, values: values(9) })
+      .send({ writeId: newId(), version: 1, values: values(9) })
       .expect(409);
-    await request(test.app).delete(`/api/instruments/${id}`).expect(204);
+    await request(test.app).delete(`/api/instruments/${id}`).send({ writeId: newId(), version: 1 }).expect(409);
+    const removal = { writeId: newId(), version: 2 };
+    await request(test.app).delete(`/api/instruments/${id}`).send(removal).expect(204);
+    await request(test.app).delete(`/api/instruments/${id}`).send(removal).expect(204);
+    await request(test.app).delete(`/api/instruments/${newId()}`).send({ writeId: newId(), version: 1 }).expect(404);
     const { body } = await request(test.app).get("/api/instruments").expect(200);
     expect(body.instruments.some((one: { id: string }) => one.id === id)).toBe(false);
   });

@@ -1,7 +1,16 @@
-import { type BenchLine, type JobDetail, noIntakeDetails, type Problem } from "@pale-cap/contract";
+import { type JobDetail, noIntakeDetails, type Problem } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+import {
+  benchLines,
+  makeJob,
+  makePart,
+  newId,
+  openTestApp,
+  readingBody,
+  type TestApp,
+  testClock,
+} from "../../testing/testApp";
 
 let test: TestApp;
 beforeAll(async () => {
@@ -82,7 +91,7 @@ describe("making a job", () => {
   });
 
   it("refuses what it does not understand, field by field, and stores nothing", async () => {
-    const before = ((await request(test.app).get("/api/bench")).body as BenchLine[]).length;
+    const before = await test.count("jobs");
     const body = {
       id: newId(),
       deviceKind: "toaster",
@@ -98,7 +107,7 @@ describe("making a job", () => {
       "deviceMaker",
       "deviceModel",
     ]);
-    expect(((await request(test.app).get("/api/bench")).body as BenchLine[]).length).toBe(before);
+    expect(await test.count("jobs")).toBe(before);
   });
 });
 
@@ -107,7 +116,7 @@ describe("intake", () => {
     const jobId = await makeJob(test.app);
     await edit(jobId, { writeId: newId(), version: 1, values: intake }).expect(200);
     expect((await load(jobId)).job).toMatchObject({ ...intake, version: 2 });
-    const [rows] = await test.database.sequelize.query(`SELECT * FROM jobs WHERE id = '${jobId}'`);
+    const rows = await test.inScope(({ rows: tables }) => tables.jobs.all({ id: jobId }));
     expect(JSON.stringify(rows)).not.toContain("Osterwold");
     expect(JSON.stringify(rows)).not.toContain("It went dark");
   });
@@ -165,11 +174,14 @@ describe("handing over", () => {
       .post(`/api/jobs/${jobId}/hand-over`)
       .send({
         id: newId(),
+        version: 1,
         handedOverAt: "2026-08-31T22:30:00.000Z",
         warrantyMonths: 6,
         spentMinutes: 40,
         note: null,
         isReopened: false,
+        clockId: testClock,
+        personId: null,
         ...more,
       });
 
@@ -180,17 +192,42 @@ describe("handing over", () => {
     const { body } = await close(jobId).expect(200);
     // Half past ten in the evening UTC is already 1 September in the shop's time zone.
     expect(body).toMatchObject({ handedOverAt: "2026-08-31T22:30:00.000Z", warrantyUntil: "2027-03-01" });
-    const snapshot = await test.database.models.judgementSnapshots.findOne({ where: { jobId }, raw: true });
+    const snapshot = await test.inScope(({ rows }) => rows.judgementSnapshots.first({ jobId }));
     const row = snapshot as unknown as { result: Record<string, { verdict: string }>; readingIds: string[] };
     expect(row.result[part.positionId]?.verdict).toBe("sound");
     expect(row.readingIds).toHaveLength(1);
   });
 
-  it("can be taken back", async () => {
+  it("can be taken back, and keeps the note of either act", async () => {
     const jobId = await makeJob(test.app);
-    await close(jobId).expect(200);
-    const { body } = await close(jobId, { isReopened: true }).expect(200);
-    expect(body).toMatchObject({ handedOverAt: null, warrantyUntil: null });
+    await close(jobId, { note: "fan noise remains" }).expect(200);
+    const { body } = await close(jobId, { version: 2, isReopened: true, note: "came back" }).expect(200);
+    expect(body).toMatchObject({ handedOverAt: null, warrantyUntil: null, handOverNote: "fan noise remains" });
+    const acts = await test.inScope(({ rows }) => rows.jobClosings.all({ jobId }, [["sequence", "ASC"]]));
+    expect(acts.map((act) => [act.isReopened, act.note])).toEqual([
+      [false, "fan noise remains"],
+      [true, "came back"],
+    ]);
+  });
+
+  it("lets one of two hand-overs at once win, and tells the other", async () => {
+    const jobId = await makeJob(test.app);
+    const answers = await Promise.all([close(jobId, { note: "one" }), close(jobId, { note: "two" })]);
+    expect(answers.map((one) => one.status).sort()).toEqual([200, 409]);
+    const snapshots = await test.inScope(({ rows }) => rows.judgementSnapshots.all({ jobId }));
+    expect(snapshots).toHaveLength(1);
+  });
+
+  it("judges what came between its own judging and its turn", async () => {
+    const jobId = await makeJob(test.app);
+    const part = await makePart(test.app, jobId);
+    const reading = request(test.app).post(`/api/jobs/${jobId}/readings`).send(readingBody(part));
+    const [, closed] = await Promise.all([reading, close(jobId)]);
+    expect(closed.status).toBe(200);
+    const snapshot = await test.inScope(({ rows }) => rows.judgementSnapshots.first({ jobId }));
+    const detail = await load(jobId);
+    const before = detail.readings.filter((one) => !one.cameAfterClosing).map((one) => one.id);
+    expect(snapshot?.readingIds).toEqual(before);
   });
 });
 
@@ -202,7 +239,7 @@ describe("the bench", () => {
       .post(`/api/jobs/${jobId}/readings`)
       .send(readingBody(part, { value: 0.9 }))
       .expect(201);
-    const lines = (await request(test.app).get("/api/bench").expect(200)).body as BenchLine[];
+    const lines = await benchLines(test);
     expect(lines.find((line) => line.id === jobId)).toMatchObject({
       lens: "choose",
       chargeName: "unknown",

@@ -1,11 +1,6 @@
 import { routes } from "@pale-cap/contract";
-import { type Router as ExpressRouter, Router } from "express";
-import type { AppContext } from "../../appContext";
+import { type Route, read } from "../../http/route";
 
-export function peopleRoutes({ database }: AppContext): ExpressRouter {
-  const router = Router();
-  router.get(routes.people, async (_request, response) => {
-    response.json(await database.models.people.findAll({ order: [["name", "ASC"]], raw: true }));
-  });
-  return router;
-}
+export const peopleRoutes = (): readonly Route[] => [
+  read({ path: routes.people, right: "read", read: (scope) => scope.rows.people.all({}, [["name", "ASC"]]) }),
+];

@@ -1,98 +1,76 @@
-import { createHash } from "node:crypto";
 import { pipeline } from "node:stream/promises";
-import { photoEditSchema, routes } from "@pale-cap/contract";
-import { type Router as ExpressRouter, type Response, Router } from "express";
-import type { Transaction } from "sequelize";
+import { newPhotoSchema, photoEditSchema, routes } from "@pale-cap/contract";
+import type { Response } from "express";
 import type { AppContext } from "../../appContext";
+import type { BlobRow } from "../../database/models/blobs";
 import type { PhotoDbRow } from "../../database/models/photos";
-import { writeOnce } from "../../http/idempotency";
+import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
-import { idParameter, parseBody } from "../../http/validate";
+import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
 import { toPhoto } from "../../records/loadJobs";
-import { requireJob } from "../../records/ownership";
 import { preparePicture } from "./preparePicture";
 import { receivePicture } from "./receivePicture";
 
 /** Photos of a job: taken in, marked, taken off and brought back, and their pixels. */
-export function photoRoutes({ database, now }: AppContext): ExpressRouter {
-  const router = Router();
-  const { models } = database;
-
-  const find = async (id: string, transaction?: Transaction) =>
-    (await models.photos.findByPk(id, { transaction, raw: true })) as unknown as PhotoDbRow | null;
-  const read = async (id: string, transaction: Transaction) => toPhoto((await find(id, transaction)) as PhotoDbRow);
-
-  router.post(routes.photos, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const { about: photo, bytes } = await receivePicture(request, response);
-    const prepared = await preparePicture(bytes);
-    const body = { ...photo, sha256: createHash("sha256").update(bytes).digest("hex") };
-    const { isNew, result } = await writeOnce(
-      database,
-      now,
-      { id: photo.id, kind: `photo ${jobId}`, body },
-      async (transaction) => {
-        await requireJob(database, jobId, transaction);
-        const { mediaType, widthPixels, heightPixels } = prepared;
-        const save = (content: Buffer) =>
-          saveBlob(database, { bytes: content, mediaType, createdAt: now() }, transaction);
-        const imageSha256 = await save(prepared.bytes);
-        const thumbnailSha256 = await save(prepared.thumbnail);
-        const pixels = { imageSha256, thumbnailSha256, widthPixels, heightPixels };
-        const row = { ...photo, ...pixels, jobId, marks: [], takenAt: new Date(photo.takenAt) };
-        await models.photos.create(row, { transaction });
-        return read(photo.id, transaction);
+export function photoRoutes({ database }: AppContext): readonly Route[] {
+  const pixels = (path: string, hashOf: (photo: PhotoDbRow) => string) =>
+    read({
+      path,
+      right: "read",
+      read: async (scope, { params }) => {
+        const blob = await findBlob(scope, hashOf(await photoOf(scope, params.photoId as string)));
+        if (!blob) throw new HttpProblem("not_found", "The picture is not stored.");
+        return blob;
       },
-      (transaction) => read(photo.id, transaction),
-    );
-    response.status(isNew ? 201 : 200).json(result);
-  });
-
-  router.patch(routes.photo, async (request, response) => {
-    const jobId = idParameter(request.params.jobId);
-    const photoId = idParameter(request.params.photoId);
-    const body = parseBody(photoEditSchema, request.body);
-    const { result } = await writeOnce(
-      database,
-      now,
-      { id: body.writeId, kind: `photo ${photoId}`, body },
-      async (transaction) => {
-        const key = { id: photoId, version: body.version, scope: { jobId } };
-        await updateFromVersion(models.photos, key, body.values, transaction);
-        return read(photoId, transaction);
+      send: async (response: Response, blob: BlobRow) => {
+        response.set({ "Content-Type": blob.mediaType, "Content-Length": String(blob.sizeBytes) });
+        await pipeline(blobChunks(database, blob), response);
       },
-      (transaction) => read(photoId, transaction),
-    );
-    response.json(result);
-  });
-
-  router.get(routes.photoImage, async (request, response) => {
-    await sendBlob(response, (await findOrRefuse(request.params.photoId)).imageSha256);
-  });
-  router.get(routes.photoThumbnail, async (request, response) => {
-    await sendBlob(response, (await findOrRefuse(request.params.photoId)).thumbnailSha256);
-  });
-
-  async function findOrRefuse(id: unknown): Promise<PhotoDbRow> {
-    const photo = await find(idParameter(id));
-    if (!photo) throw new HttpProblem("not_found", "There is no photo with this id.");
-    return photo;
-  }
-
-  /** The pixels of a photo never change: marks lie beside them. */
-  async function sendBlob(response: Response, sha256: string): Promise<void> {
-    const blob = await findBlob(database, sha256);
-    if (!blob) throw new HttpProblem("not_found", "The picture is not stored.");
-    response.set({
-      "Content-Type": blob.mediaType,
-      "Content-Length": String(blob.sizeBytes),
-      "Cache-Control": "private, max-age=31536000, immutable",
-      ETag: `"${sha256}"`,
     });
-    await pipeline(blobChunks(database, blob), response);
-  }
+  return [
+    write({
+      method: "post",
+      path: routes.photos,
+      kind: "photo",
+      right: "take_in",
+      creates: true,
+      schema: newPhotoSchema,
+      receive: receivePicture,
+      prepare: ({ bytes }) => preparePicture(bytes as Buffer),
+      write: async (scope, { body, params }, { bytes, thumbnail, mediaType, widthPixels, heightPixels }) => {
+        const imageSha256 = await saveBlob(scope, bytes, mediaType);
+        const thumbnailSha256 = await saveBlob(scope, thumbnail, mediaType);
+        const stored = { imageSha256, thumbnailSha256, widthPixels, heightPixels };
+        const jobId = params.jobId as string;
+        await scope.rows.photos.insert({ ...body, ...stored, jobId, marks: [], takenAt: new Date(body.takenAt) });
+      },
+      answer: async (scope, { body }) => toPhoto(await photoOf(scope, body.id)),
+    }),
+    write({
+      method: "patch",
+      path: routes.photo,
+      kind: "photo edit",
+      right: "take_in",
+      schema: photoEditSchema,
+      write: async (scope, { body, params }) => {
+        const { jobId, photoId } = params as { jobId: string; photoId: string };
+        await updateFromVersion(
+          scope.rows.photos,
+          { id: photoId, version: body.version, where: { jobId } },
+          body.values,
+        );
+      },
+      answer: async (scope, { params }) => toPhoto(await photoOf(scope, params.photoId as string)),
+    }),
+    pixels(routes.photoImage, (photo) => photo.imageSha256),
+    pixels(routes.photoThumbnail, (photo) => photo.thumbnailSha256),
+  ];
+}
 
-  return router;
+async function photoOf(scope: Scope, id: string): Promise<PhotoDbRow> {
+  const photo = await scope.rows.photos.first({ id });
+  if (!photo) throw new HttpProblem("not_found", "There is no photo with this id.");
+  return photo;
 }

@@ -39,8 +39,8 @@ const send = (bytes: Buffer, photo: object = about(), name = "photo.jpg") =>
     .field("photo", JSON.stringify(photo))
     .attach("picture", bytes, name);
 const counts = async () => ({
-  photos: await test.database.models.photos.count(),
-  blobs: await test.database.models.blobs.count(),
+  photos: await test.count("photos"),
+  blobs: await test.count("blobs"),
 });
 
 describe("a photo", () => {

@@ -22,15 +22,7 @@ const encoders: Readonly<Record<string, (image: Sharp) => Sharp>> = {
  */
 export async function preparePicture(upload: Buffer): Promise<PreparedPicture> {
   const open = () => sharp(upload, { limitInputPixels: photoLimits.uploadPixels, failOn: "error" });
-  const {
-    format,
-    width = 0,
-    height = 0,
-  } = await open()
-    .metadata()
-    .catch(() => {
-      throw pictureProblem("This is not a picture that can be read. JPEG, PNG and WebP are taken.");
-    });
+  const { format, width = 0, height = 0 } = await metadataOf(open);
   const encode = encoders[format ?? ""];
   if (!encode) throw pictureProblem(`A ${format ?? "file of this kind"} is not taken. JPEG, PNG and WebP are.`);
   if (width * height > photoLimits.uploadPixels) {
@@ -52,5 +44,14 @@ export async function preparePicture(upload: Buffer): Promise<PreparedPicture> {
     };
   } catch {
     throw pictureProblem("The picture is damaged and does not decode to its end. Nothing was stored.");
+  }
+}
+
+/** An empty file already fails at opening, others when they are read. */
+async function metadataOf(open: () => Sharp) {
+  try {
+    return await open().metadata();
+  } catch {
+    throw pictureProblem("This is not a picture that can be read. JPEG, PNG and WebP are taken.");
   }
 }

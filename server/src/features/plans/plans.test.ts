@@ -3,7 +3,7 @@ import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { generateCatalogue } from "../../database/demo/generateCatalogue";
-import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
+import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp, testClock } from "../../testing/testApp";
 
 let test: TestApp;
 let jobId: string;
@@ -11,7 +11,7 @@ let part: MadePart;
 const [replacement] = generateCatalogue(seededRandom(3));
 beforeAll(async () => {
   test = await openTestApp();
-  await test.database.models.catalogueParts.create(replacement as never);
+  await test.inScope(({ rows }) => rows.catalogueParts.insert(replacement as object));
 });
 afterAll(() => test.close());
 beforeEach(async () => {
@@ -41,6 +41,7 @@ const tick = (step: string, isDone = true, fittedPartId: string | null = null) =
       isDone,
       at: "2026-11-23T11:00:00.000Z",
       items: [{ id: newId(), positionId: part.positionId, fittedPartId, stripeDegrees: 90 }],
+      clockId: testClock,
       personId: null,
     });
 
@@ -101,7 +102,15 @@ describe("rework ticks", () => {
       fittedPartId: null,
       stripeDegrees: null,
     }));
-    const body = { id: newId(), step: "removed", isDone: true, at: "2026-11-23T11:00:00.000Z", items, personId: null };
+    const body = {
+      id: newId(),
+      step: "removed",
+      isDone: true,
+      at: "2026-11-23T11:00:00.000Z",
+      items,
+      clockId: null,
+      personId: null,
+    };
     await tick("removed").expect(201);
     await request(test.app).post(`/api/jobs/${jobId}/ticks`).send(body).expect(409);
     const { fittedParts } = await load();

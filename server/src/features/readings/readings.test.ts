@@ -104,6 +104,7 @@ describe("signs", () => {
       { id: newId(), sign: "leak", state: "not_seen" },
     ],
     observedAt: "2026-11-23T11:00:00.000Z",
+    clockId: null,
     personId: null,
   });
 

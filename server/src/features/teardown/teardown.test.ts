@@ -53,7 +53,7 @@ describe("taking apart", () => {
     const back = (more: object) =>
       request(test.app)
         .post(`/api/jobs/${jobId}/teardown-returns`)
-        .send({ id: newId(), stepId, countIn: 3, at: "2026-11-23T12:00:00Z", personId: null, ...more });
+        .send({ id: newId(), stepId, countIn: 3, at: "2026-11-23T12:00:00Z", clockId: null, personId: null, ...more });
     await back({}).expect(201);
     expect((await detail()).teardownReturns).toMatchObject([{ stepId, countIn: 3 }]);
     await back({ stepId: newId() }).expect(409);

@@ -24,6 +24,7 @@ const word = (verdict: string | null, more: object = {}) => ({
   verdict,
   reason: "swapped against a good one",
   at: "2026-11-23T11:00:00.000Z",
+  clockId: null,
   personId: null,
   ...more,
 });
@@ -60,10 +61,17 @@ describe("the summary of the verdict", () => {
 });
 
 describe("a changed rule of judging", () => {
-  const change = (key: string, value: unknown) =>
-    request(test.app)
-      .post("/api/house-rules/changes")
-      .send({ id: newId(), key, value, reason: null, changedAt: new Date().toISOString(), personId: null });
+  const change = (key: string, value: unknown, version = 0) =>
+    request(test.app).post("/api/house-rules/changes").send({
+      id: newId(),
+      key,
+      value,
+      reason: null,
+      changedAt: new Date().toISOString(),
+      version,
+      clockId: null,
+      personId: null,
+    });
   it("judges open jobs anew and says which verdicts turned, then and in the history", async () => {
     // 2.5 times typical: undecided to the usual school, failed to the strict one.
     await log(readingBody(part, { value: 0.08, circuitState: "out" }));
@@ -75,7 +83,7 @@ describe("a changed rule of judging", () => {
     expect(history.at(-1)?.effects).toEqual(told.effects);
     const other = (await change("shop.warrantyMonths", 12).expect(201)).body as ToldRuleChange;
     expect(other.effects).toEqual([]);
-    await change("judge.school", null).expect(201);
+    await change("judge.school", null, told.sequence as number).expect(201);
   });
 });
 

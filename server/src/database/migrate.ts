@@ -1,0 +1,99 @@
+import { readdirSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { type QueryInterface, QueryTypes, Sequelize, type Transaction } from "sequelize";
+import { grantRights } from "./rights";
+
+/** One step of the schema, in the transaction that also notes that it was taken. */
+export interface Migration {
+  up(step: { readonly sql: (text: string) => Promise<void> }): Promise<void>;
+}
+
+const folder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
+/** Whoever migrates holds this lock, so that two starts at once are one migration. */
+const advisoryLock = 4780_2026;
+
+/** Said to the person who starts; nothing was changed. */
+export class MigrationRefused extends Error {}
+
+/** Names of the migrations that this program knows, in order. Development (.ts) and a build (.js) see the same names. */
+export const knownMigrations = (): readonly string[] =>
+  readdirSync(folder)
+    .filter((file) => /^\d{4}-\d{2}-\d{2}-.*\.[jt]s$/.test(file))
+    .map((file) => file.replace(/\.[jt]s$/, ""))
+    .sort();
+
+export interface MigrationOptions {
+  /** The role that the application connects as; its rights are set after the last step. null: one role for everything. */
+  readonly applicationRole: string | null;
+  /** Called once before anything is changed, with what is going to be done; a refusal here stops it all. */
+  readonly before?: (pending: readonly string[], isEmpty: boolean) => Promise<void>;
+}
+
+/**
+ * Brings a database up to date as its owner, one transaction a step.
+ *
+ * @throws {MigrationRefused} where the database knows steps that this program does not: a newer one wrote it
+ */
+export async function migrate(ownerUrl: string, options: MigrationOptions): Promise<readonly string[]> {
+  const sequelize = new Sequelize(ownerUrl, { dialect: "postgres", logging: false, pool: { max: 2 } });
+  try {
+    return await locked(sequelize, async () => {
+      const done = await doneMigrations(sequelize);
+      const known = knownMigrations();
+      const strange = done.filter((name) => !known.includes(name));
+      if (strange.length > 0) {
+        throw new MigrationRefused(
+          `This database was written by a newer Pale Cap: it knows ${strange.join(", ")}. ` +
+            "Nothing was changed. Start it with that version, or restore a backup of this one.",
+        );
+      }
+      const pending = known.filter((name) => !done.includes(name));
+      if (pending.length > 0) await options.before?.(pending, done.length === 0);
+      for (const name of pending) await step(sequelize, name);
+      await grantRights(sequelize, options.applicationRole);
+      return pending;
+    });
+  } finally {
+    await sequelize.close();
+  }
+}
+
+/** The lock is the session's: a transaction held open keeps its connection to itself. */
+async function locked<T>(sequelize: Sequelize, work: () => Promise<T>): Promise<T> {
+  return sequelize.transaction(async (holder) => {
+    await sequelize.query(`SELECT pg_advisory_xact_lock(${advisoryLock})`, { transaction: holder });
+    return work();
+  });
+}
+
+async function doneMigrations(sequelize: Sequelize): Promise<readonly string[]> {
+  await sequelize.query("CREATE TABLE IF NOT EXISTS migrations (name varchar(255) PRIMARY KEY)");
+  const rows = await sequelize.query<{ name: string }>("SELECT name FROM migrations ORDER BY name", {
+    type: QueryTypes.SELECT,
+  });
+  return rows.map((row) => row.name);
+}
+
+async function step(sequelize: Sequelize, name: string): Promise<void> {
+  const module = (await import(join(folder, `${name}${import.meta.url.endsWith(".js") ? ".js" : ".ts"}`))) as {
+    up(step: object): Promise<void>;
+  };
+  await sequelize.transaction(async (transaction) => {
+    const sql = async (text: string) => {
+      await sequelize.query(text, { transaction });
+    };
+    // The first steps were written against Sequelize's own interface: theirs joins this transaction too.
+    await module.up({ sql, context: joined(sequelize.getQueryInterface(), transaction) });
+    await sequelize.query("INSERT INTO migrations (name) VALUES ($1)", { bind: [name], transaction });
+  });
+}
+
+function joined(context: QueryInterface, transaction: Transaction): object {
+  return {
+    sequelize: {
+      query: (text: string) => context.sequelize.query(text, { transaction }),
+      transaction: (work: (held: Transaction) => Promise<unknown>) => work(transaction),
+    },
+  };
+}

@@ -1,0 +1,61 @@
+import type { Realm, Role } from "@pale-cap/contract";
+import { QueryTypes, type Sequelize, type Transaction } from "sequelize";
+import type { Models } from "./models/index";
+import type { JobRow } from "./models/jobs";
+import type { Table } from "./models/table";
+import { Rows } from "./rows";
+
+/** The clock of the page that sent a request, and by how much it ran ahead of the server's. */
+export interface RequestClock {
+  readonly id: string;
+  readonly aheadSeconds: number;
+}
+
+/** Who does something, from where, and in which world. */
+export interface Caller {
+  readonly personId: string | null;
+  readonly role: Role;
+  readonly benchId: string | null;
+  readonly realm: Realm;
+  readonly clock: RequestClock | null;
+}
+
+export type AllRows = {
+  readonly [K in keyof Models]: Rows<Models[K] extends Table<infer Row> ? Row : never>;
+};
+
+/**
+ * Everything a handler may touch: one transaction with its tables. There is no way from here to a query outside it, so
+ * that nobody who holds a connection can wait for a second one.
+ */
+export interface Scope extends Caller {
+  readonly rows: AllRows;
+  readonly now: Date;
+  /** The job whose row is held, as it stood when it was locked; null where a route belongs to none. */
+  readonly job: JobRow | null;
+  sql<T extends object>(text: string, bind?: readonly unknown[]): Promise<T[]>;
+}
+
+/** Nobody in particular: reads, and what the server does by itself. */
+export const noCaller: Caller = { personId: null, role: "everyone", benchId: null, realm: "shop", clock: null };
+
+export function openScope(
+  { sequelize, models }: { readonly sequelize: Sequelize; readonly models: Models },
+  transaction: Transaction,
+  now: Date,
+  caller: Caller,
+): Scope {
+  const rows = Object.entries(models).map(([name, table]) => [name, new Rows(table as Table<object>, transaction)]);
+  return {
+    ...caller,
+    rows: Object.fromEntries(rows) as AllRows,
+    now,
+    job: null,
+    sql: <T extends object>(text: string, bind: readonly unknown[] = []) =>
+      sequelize.query<T>(text, {
+        ...(bind.length > 0 ? { bind: [...bind] } : {}),
+        type: QueryTypes.SELECT,
+        transaction,
+      }),
+  };
+}

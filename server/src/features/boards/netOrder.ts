@@ -1,0 +1,31 @@
+import type { BoardChange } from "@pale-cap/contract";
+import type { Scope } from "../../database/scope";
+import { HttpProblem } from "../../http/problems";
+
+/**
+ * A rail is filtered from another rail of its own board, never in the end from itself. Looked at after the whole batch:
+ * one edit may turn two rails round.
+ */
+export async function requireNoNetBehindItself(
+  scope: Scope,
+  boardId: string,
+  changes: readonly BoardChange[],
+): Promise<void> {
+  const nets = await scope.rows.nets.all({ boardId });
+  const before = new Map(nets.map((net) => [net.id, net.network?.behindNetId ?? null]));
+  for (const [index, change] of changes.entries()) {
+    if (change.table !== "net" || !change.values?.network?.behindNetId) continue;
+    const refuse = (message: string) => {
+      const path = `changes[${index}].values.network.behindNetId`;
+      throw new HttpProblem("conflict", "A rail cannot be filtered from itself, nor from another board's.", {
+        errors: [{ path, message }],
+      });
+    };
+    const seen = new Set([change.id]);
+    for (let next = before.get(change.id) ?? null; next !== null; next = before.get(next) ?? null) {
+      if (!before.has(next)) refuse("is not on this board");
+      if (seen.has(next)) refuse("leads back to this rail");
+      seen.add(next);
+    }
+  }
+}

@@ -1,0 +1,110 @@
+import {
+  type FactAnswer,
+  type FactKind,
+  factBatchSchema,
+  factKinds,
+  factSchemas,
+  type Right,
+  routes,
+  schemaOfFact,
+} from "@pale-cap/contract";
+import type { Request, Response } from "express";
+import type { AnyObject, ObjectSchema } from "yup";
+import type { AppContext } from "../../appContext";
+import { writeOnce } from "../../http/idempotency";
+import { toHttpProblem } from "../../http/problems";
+import { callerOf, holdingJob, type Route, requireRight, write } from "../../http/route";
+import { idParameter, parseBody } from "../../http/validate";
+import { factHandlers } from "../../records/factKinds";
+import { markStale } from "../../summaries/markStale";
+
+/** Address and right of each kind of fact. */
+const kinds: Readonly<Record<FactKind, { readonly path: string; readonly right: Right }>> = {
+  reading: { path: routes.readings, right: "measure" },
+  signs: { path: routes.signs, right: "measure" },
+  overrule: { path: routes.overrules, right: "overrule" },
+  charge: { path: routes.chargeEvents, right: "measure" },
+  power: { path: routes.powerEvents, right: "measure" },
+  ticks: { path: routes.ticks, right: "rework" },
+  return: { path: routes.teardownReturns, right: "rework" },
+  acceptance: { path: routes.acceptances, right: "accept" },
+};
+
+const handlerOf = (kind: FactKind) =>
+  factHandlers[kind] as unknown as {
+    store(scope: object, jobId: string, body: object): Promise<void>;
+    rows(scope: object, jobId: string, body: object): Promise<unknown>;
+  };
+
+/** What happened on the bench: one at its own address, or many of one job at once. */
+export function factRoutes(context: AppContext): readonly Route[] {
+  return [
+    ...factKinds.map((kind) =>
+      write({
+        ...kinds[kind],
+        method: "post",
+        kind,
+        creates: true,
+        schema: factSchemas[kind] as unknown as ObjectSchema<AnyObject>,
+        write: (scope, { params, body }) => handlerOf(kind).store(scope, params.jobId as string, body),
+        answer: (scope, { params, body }) => handlerOf(kind).rows(scope, params.jobId as string, body),
+      }),
+    ),
+    {
+      method: "post",
+      path: routes.facts,
+      right: "measure",
+      kind: "facts",
+      handle: (_, request, response) => storeBatch(context, request, response),
+    },
+  ];
+}
+
+/** Each fact in a transaction of its own, in the order given: one that is refused does not keep the others from passing. */
+async function storeBatch(context: AppContext, request: Request, response: Response): Promise<void> {
+  const jobId = idParameter(request.params.jobId);
+  const { facts } = parseBody(factBatchSchema, request.body);
+  const answers: FactAnswer[] = [];
+  for (const { kind, body } of facts) {
+    const { id } = body as { id: string };
+    try {
+      answers.push({ id, kind, rows: await storeFact(context, request, { kind, jobId, body }) });
+    } catch (error) {
+      const problem = toHttpProblem(error);
+      // What concerns the whole server is the whole batch's answer; what was stored before is told again to a retry.
+      if (problem.isForAll) throw error;
+      if (problem.code === "internal") request.log?.error({ err: error }, "a fact failed");
+      answers.push({ id, kind, problem: problem.toProblem() });
+    }
+  }
+  context.heavy.poke();
+  response.json(answers);
+}
+
+async function storeFact(
+  { database, turns, now }: AppContext,
+  request: Request,
+  fact: { readonly kind: FactKind; readonly jobId: string; readonly body: unknown },
+): Promise<unknown> {
+  const { kind, jobId } = fact;
+  const role = requireRight(request, kinds[kind].right);
+  const body = parseBody(schemaOfFact(kind), fact.body);
+  const at = now();
+  const caller = callerOf(request, body, role, at);
+  const { result } = await turns.take(`job ${jobId}`, () =>
+    database.write(at, caller, (scope) =>
+      writeOnce(
+        scope,
+        { id: body.id, kind: `${kind} ${jobId}`, body, bytes: null },
+        {
+          write: async () => {
+            await handlerOf(kind).store(await holdingJob(scope, jobId), jobId, body);
+            await markStale(scope, jobId);
+          },
+          answer: () => handlerOf(kind).rows(scope, jobId, body),
+        },
+      ),
+    ),
+  );
+  return result;
+}

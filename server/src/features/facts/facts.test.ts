@@ -1,0 +1,217 @@
+import { type FactAnswer, type JobDetail, jobFacts, type Problem } from "@pale-cap/contract";
+import { jobChargeState, latestSigns } from "@pale-cap/core";
+import request from "supertest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import {
+  benchLines,
+  type MadePart,
+  makeJob,
+  makePart,
+  newId,
+  openTestApp,
+  readingBody,
+  type TestApp,
+  testClock,
+} from "../../testing/testApp";
+
+const noon = Date.parse("2026-11-23T12:00:00Z");
+const rules = { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true };
+const iso = (seconds: number) => new Date(noon + seconds * 1000).toISOString();
+
+let test: TestApp;
+let jobId: string;
+let part: MadePart;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(() => test.close());
+beforeEach(async () => {
+  test.setNow(new Date(noon));
+  jobId = await makeJob(test.app);
+  part = await makePart(test.app, jobId);
+});
+
+const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`).expect(200)).body as JobDetail;
+const charge = async (nowSeconds = 0) => jobChargeState(jobFacts(await load()), rules, noon + nowSeconds * 1000);
+
+/** A page with a clock of its own, so many seconds ahead of the server's. */
+function page(aheadSeconds: number, clockId = newId()) {
+  const now = () => test.now() + aheadSeconds * 1000;
+  const send = (path: string, body: object) =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/${path}`)
+      .set("x-clock-id", clockId)
+      .set("x-sent-at", String(now()))
+      .send({ id: newId(), clockId, personId: null, ...body });
+  const event = (kind: string, more: object = {}) =>
+    send("charge-events", {
+      ...{ storeId: null, kind, volts: null, resistanceOhms: null, drainItem: null, isMeterProved: true },
+      at: new Date(now()).toISOString(),
+      ...more,
+    }).expect(201);
+  return { clockId, send, event };
+}
+
+async function addBulk(): Promise<string> {
+  const id = newId();
+  const body = { id, name: "Bulk", kind: "bulk", positionId: part.positionId, netId: null };
+  const values = { capacitanceFarads: 1e-4, expectedVolts: 325, bleederOhms: null, drainOhms: null };
+  await request(test.app)
+    .post(`/api/jobs/${jobId}/energy-stores`)
+    .send({ ...body, ...values })
+    .expect(201);
+  return id;
+}
+
+describe("two benches whose clocks differ", () => {
+  it("are ordered by the database: a fast clock outranks no later mains connection", async () => {
+    const storeId = await addBulk();
+    const [fast, right] = [page(600), page(0)];
+    await right.event("voltage_measured", { storeId, volts: 311 });
+    await fast.event("voltage_measured", { storeId, volts: 1 });
+    expect(await charge()).toMatchObject({ name: "unknown", reason: "clock_ahead", volts: 1 });
+    await right.event("mains_connected");
+    expect(await charge()).toMatchObject({ name: "unknown", reason: "mains_connected" });
+    await right.event("voltage_measured", { storeId, volts: 325 });
+    expect(await charge()).toMatchObject({ name: "charged", volts: 325 });
+  });
+
+  it("are never refused for a moment ahead: it is stored, and verifies nothing", async () => {
+    const storeId = await addBulk();
+    const right = page(0);
+    await right.event("voltage_measured", { storeId, volts: 311 });
+    await right.event("voltage_measured", { storeId, volts: 1, at: "2029-11-23T12:00:00.000Z" });
+    expect((await load()).chargeEvents.at(-1)?.at).toBe("2029-11-23T12:00:00.000Z");
+    expect(await charge()).toMatchObject({ name: "unknown", reason: "clock_ahead" });
+  });
+
+  it("know by how much: a verification counts from the server's moment", async () => {
+    const storeId = await addBulk();
+    const slow = page(-300);
+    await slow.event("voltage_measured", { storeId, volts: 311 });
+    await slow.event("voltage_measured", { storeId, volts: 1 });
+    expect(await charge(1799)).toMatchObject({ name: "verified", verifiedUntilMilliseconds: noon + 1800e3 });
+    expect(await charge(1801)).toMatchObject({ name: "unknown", reason: "verification_expired" });
+  });
+
+  it("verify nothing with a moment whose clock nobody ever heard", async () => {
+    const storeId = await addBulk();
+    const right = page(0);
+    await right.event("voltage_measured", { storeId, volts: 311 });
+    await right.event("voltage_measured", { storeId, volts: 1, clockId: newId() });
+    expect(await charge()).toMatchObject({ name: "unknown", reason: "clock_unknown" });
+  });
+
+  it("stay known to a later page that sends what an earlier one confirmed", async () => {
+    const storeId = await addBulk();
+    const [before, after] = [page(20), page(0)];
+    await before.event("voltage_measured", { storeId, volts: 311 });
+    await after.event("voltage_measured", { storeId, volts: 1, clockId: before.clockId, at: iso(20) });
+    expect((await load()).chargeEvents.at(-1)?.clockAheadSeconds).toBeCloseTo(20, 6);
+    expect((await charge()).name).toBe("verified");
+  });
+
+  it("let what was looked at last stand, whatever the clocks say", async () => {
+    const look = (state: string, at: string) =>
+      page(0).send("signs", {
+        fittedPartId: part.partId,
+        observations: [{ id: newId(), sign: "domed", state }],
+        observedAt: at,
+      });
+    await look("seen", iso(3600)).expect(201);
+    await look("not_seen", iso(-3600)).expect(201);
+    expect(latestSigns((await load()).signs, part.partId)).toEqual({ domed: "not_seen" });
+  });
+});
+
+describe("a batch of facts", () => {
+  const send = async (facts: readonly object[]) =>
+    (await request(test.app).post(`/api/jobs/${jobId}/facts`).send({ facts }).expect(200)).body as FactAnswer[];
+  const reading = (more: object = {}) => ({ kind: "reading", body: readingBody(part, more) });
+
+  it("is stored in its order, each once, and answered with what is stored", async () => {
+    const facts = [reading(), reading({ value: 0.05 }), reading({ value: 0.06 })];
+    const answers = await send(facts);
+    const { readings } = await load();
+    expect(readings.map((one) => one.value)).toEqual([0.04, 0.05, 0.06]);
+    expect(answers.map((one) => "rows" in one && (one.rows as { sequence: number }).sequence)).toEqual(
+      readings.map((one) => one.sequence),
+    );
+    expect(await send(facts)).toEqual(answers);
+    expect((await load()).readings).toHaveLength(3);
+  });
+
+  it("lets what is refused step aside and the rest pass", async () => {
+    const taken = reading();
+    const answers = await send([
+      reading({ value: -5 }),
+      taken,
+      { kind: "reading", body: { ...taken.body, value: 1 } },
+      { kind: "charge", body: { id: newId() } },
+    ]);
+    expect(answers.map((one) => ("problem" in one ? one.problem.code : "stored"))).toEqual([
+      "invalid_body",
+      "stored",
+      "id_reused",
+      "invalid_body",
+    ]);
+    expect((await load()).readings).toHaveLength(1);
+  });
+
+  it("has an end, and knows its kinds", async () => {
+    const refused = async (facts: readonly object[]) =>
+      (await request(test.app).post(`/api/jobs/${jobId}/facts`).send({ facts }).expect(422)).body as Problem;
+    expect((await refused(Array.from({ length: 51 }, () => reading()))).errors[0]?.path).toBe("facts");
+    expect((await refused([{ kind: "gossip", body: { id: newId() } }])).errors[0]?.path).toBe("facts[0].kind");
+    expect((await refused([{ kind: "reading", body: {} }])).errors[0]?.path).toBe("facts[0].body");
+    expect(await refused([])).toMatchObject({ code: "invalid_body" });
+  });
+
+  it("refuses facts of a job that is not stored, one by one", async () => {
+    const answer = await request(test.app)
+      .post(`/api/jobs/${newId()}/facts`)
+      .send({ facts: [reading()] })
+      .expect(200);
+    expect(answer.body[0].problem.code).toBe("not_found");
+  });
+});
+
+describe("what comes after a job was closed", () => {
+  const handOver = (version: number, isReopened: boolean) =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/hand-over`)
+      .send({
+        ...{ id: newId(), version, isReopened, handedOverAt: iso(0), warrantyMonths: 6, spentMinutes: null },
+        ...{ note: null, clockId: testClock, personId: null },
+      })
+      .expect(200);
+  const reading = (more: object = {}) =>
+    request(test.app).post(`/api/jobs/${jobId}/readings`).send(readingBody(part, more)).expect(201);
+
+  it("is kept and told on the bench, and proves nothing until the job is opened", async () => {
+    await handOver(1, false);
+    await reading({ value: 0.9 });
+    const closed = await load();
+    expect(closed.readings[0]).toMatchObject({ cameAfterClosing: true, value: 0.9 });
+    expect(jobFacts(closed).readings).toEqual([]);
+    const [line] = await benchLines(test, "?state=closed");
+    expect(line).toMatchObject({ id: jobId, lateFactCount: 1 });
+    expect((await request(test.app).get("/api/bench")).body.late).toMatchObject([{ id: jobId }]);
+    await handOver(2, true);
+    expect(jobFacts(await load()).readings).toHaveLength(1);
+    expect((await benchLines(test)).find((one) => one.id === jobId)?.lateFactCount).toBe(0);
+  });
+
+  it("carries a late tick out when the job is opened, not before", async () => {
+    await handOver(1, false);
+    const item = { id: newId(), positionId: part.positionId, fittedPartId: null, stripeDegrees: null };
+    const body = { id: newId(), step: "removed", isDone: true, at: iso(0), items: [item], clockId: testClock };
+    await request(test.app)
+      .post(`/api/jobs/${jobId}/ticks`)
+      .send({ ...body, personId: null })
+      .expect(201);
+    expect((await load()).fittedParts[0]?.removedAt).toBeNull();
+    await handOver(2, true);
+    expect((await load()).fittedParts[0]?.removedAt).toBe(iso(0));
+  });
+});

@@ -1,0 +1,43 @@
+import { type BenchSupply, benchSupplySchema, routes } from "@pale-cap/contract";
+import type { AppContext } from "../../appContext";
+import { HttpProblem } from "../../http/problems";
+import { live, type Route } from "../../http/route";
+
+/** The virtual supply behind the simulated instruments: which one lies there, and laying another one there. */
+export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[] {
+  async function supply(): Promise<BenchSupply | null> {
+    const card = await instruments.askSimulated("SYST:SCEN:CARD?");
+    const list = await instruments.askSimulated("SYST:SCEN:LIST?");
+    if (card === null || list === null) return null;
+    try {
+      return { ...JSON.parse(card), choices: JSON.parse(list) } as BenchSupply;
+    } catch {
+      throw new HttpProblem("conflict", "The simulated bench does not say which supply lies on it.");
+    }
+  }
+  return [
+    live({
+      method: "get",
+      path: routes.benchSupply,
+      right: "read",
+      live: async (_request, response) => {
+        response.json(await supply());
+      },
+    }),
+    live({
+      method: "put",
+      path: routes.benchSupply,
+      right: "measure",
+      schema: benchSupplySchema,
+      live: async (_request, response, { body: { name } }) => {
+        const before = await supply();
+        if (!before?.choices.some((one) => one.name === name)) {
+          throw new HttpProblem("conflict", "There is no such supply.");
+        }
+        // A command gives no answer; the question behind it waits until it was carried out.
+        await instruments.askSimulated(`SYST:SCEN ${name}\nSYST:SCEN?`);
+        response.json(await supply());
+      },
+    }),
+  ];
+}

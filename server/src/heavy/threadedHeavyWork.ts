@@ -1,0 +1,58 @@
+import { Worker } from "node:worker_threads";
+import * as Comlink from "comlink";
+import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
+import type { Logger } from "pino";
+import { HttpProblem } from "../http/problems";
+import type { HeavyWork } from "./heavyWork";
+
+/** The work in a thread of its own; one that ended is started anew with the next piece. */
+export function threadedHeavyWork(databaseUrl: string, logger: Logger): HeavyWork {
+  let thread: {
+    readonly worker: Worker;
+    readonly remote: Comlink.Remote<HeavyWork>;
+    readonly gone: Promise<never>;
+  } | null;
+  let isClosed = false;
+  thread = null;
+
+  function running() {
+    if (thread) return thread;
+    const worker = new Worker(new URL("./heavyWorker.ts", import.meta.url), {
+      workerData: { databaseUrl },
+      execArgv: ["--import", import.meta.resolve("tsx")],
+    });
+    worker.unref();
+    const gone = new Promise<never>((_, reject) => {
+      worker.once("error", (error) => logger.error({ err: error }, "the judging thread ended"));
+      worker.once("exit", () => {
+        if (thread?.worker === worker) thread = null;
+        reject(new HttpProblem("unavailable", "The judging was interrupted. Try again."));
+      });
+    });
+    gone.catch(() => undefined);
+    thread = { worker, gone, remote: Comlink.wrap<HeavyWork>(nodeEndpoint(worker)) };
+    return thread;
+  }
+
+  function inThread<T>(work: (remote: Comlink.Remote<HeavyWork>) => Promise<T>): Promise<T> {
+    if (isClosed) return Promise.reject(new HttpProblem("unavailable", "The server is stopping."));
+    const { remote, gone } = running();
+    return Promise.race([work(remote), gone]);
+  }
+
+  return {
+    poke: () => void inThread((remote) => remote.poke()).catch(() => undefined),
+    settled: () => inThread((remote) => remote.settled()),
+    ruleEffects: (change) => inThread((remote) => remote.ruleEffects(change)),
+    family: (jobId) => inThread((remote) => remote.family(jobId)),
+    judgeJob: (jobId) => inThread((remote) => remote.judgeJob(jobId)),
+    firstNotFinite: (bytes) => inThread((remote) => remote.firstNotFinite(bytes)),
+    close: async () => {
+      isClosed = true;
+      const last = thread;
+      if (!last) return;
+      await Promise.race([last.remote.close(), last.gone]).catch(() => undefined);
+      await last.worker.terminate();
+    },
+  };
+}

@@ -1,0 +1,38 @@
+import type { NextFunction, Request, Response } from "express";
+import { HttpProblem } from "./problems";
+
+/** Names under which this server is served; ports are its own and those of a page in front of it. */
+export interface ServedAt {
+  readonly hosts: readonly string[];
+  readonly ports: readonly number[];
+}
+
+export const loopbackNames = ["127.0.0.1", "localhost", "[::1]"] as const;
+
+/**
+ * Lets in only requests to an address that is served, from pages of that same address. A foreign name that was bent to
+ * this machine, a page of another origin, and one without a readable origin are refused before anything is read.
+ */
+export function refuseForeign({ hosts, ports }: ServedAt) {
+  return (request: Request, _response: Response, next: NextFunction): void => {
+    const host = request.headers.host ?? "";
+    const match = /^(\[[0-9a-f:.]+\]|[^:]+?)(?::(\d+))?$/i.exec(host);
+    const name = match?.[1]?.toLowerCase();
+    const port = Number(match?.[2] ?? 80);
+    if (!name || !hosts.includes(name) || ![request.socket.localPort, ...ports].includes(port)) {
+      throw new HttpProblem("not_allowed", "This server is not served under that address.");
+    }
+    const { origin } = request.headers;
+    if (origin !== undefined && originHost(origin) !== host.toLowerCase()) {
+      throw new HttpProblem("not_allowed", "This page does not belong to this server.");
+    }
+    next();
+  };
+}
+
+/** Host and port as a Host header has them; null for an origin that cannot be read, `null` included. */
+function originHost(origin: string): string | null {
+  if (!URL.canParse(origin)) return null;
+  const { protocol, host } = new URL(origin);
+  return protocol === "http:" || protocol === "https:" ? host : null;
+}

@@ -1,0 +1,189 @@
+import { clockHeaders, type Right, type Role, rightsOf } from "@pale-cap/contract";
+import type { Express, Request, Response } from "express";
+import type { AnyObject, ObjectSchema } from "yup";
+import type { AppContext } from "../appContext";
+import type { Caller, Scope } from "../database/scope";
+import { markStale } from "../summaries/markStale";
+import { type ClientWrite, writeOnce } from "./idempotency";
+import { personOf } from "./person";
+import { HttpProblem } from "./problems";
+import { clockKeeper, requestClock } from "./requestClock";
+import { idParameter, parseBody } from "./validate";
+
+/** What a handler is given of a request: the body as its schema says, the ids of the address, and a file where one came. */
+export interface Input<Body> {
+  readonly body: Body;
+  readonly params: Readonly<Record<string, string>>;
+  readonly bytes: Buffer | null;
+}
+
+interface Declared {
+  readonly path: string;
+  readonly right: Right;
+}
+
+/** A route that changes something: one transaction, done once for its id, whatever happens on the way. */
+export interface WriteRoute<Body extends AnyObject, Prepared, Result> extends Declared {
+  readonly method: "post" | "put" | "patch" | "delete";
+  /** Names the kind of write: an id that was used for one may not travel to another. */
+  readonly kind: string;
+  readonly schema: ObjectSchema<Body>;
+  /** Answers 201 the first time. */
+  readonly creates?: boolean;
+  /** Which rows must be written one after the other: a job by default, else all writes of the kind. */
+  readonly lock?: (input: Input<Body>) => string;
+  /** Takes the body and its file out of a form. */
+  readonly receive?: (request: Request, response: Response) => Promise<{ about: Body; bytes: Buffer }>;
+  /** Heavy work and foreign lines, before any connection is held. */
+  readonly prepare?: (input: Input<Body>) => Promise<Prepared>;
+  readonly write: (scope: Scope, input: Input<Body>, prepared: Prepared) => Promise<void>;
+  /** What is answered, the first time and to a retry. */
+  readonly answer: (scope: Scope, input: Input<Body>) => Promise<Result>;
+  /** After the commit; a failure here is nobody's refusal. */
+  readonly after?: () => void | Promise<void>;
+}
+
+/** A route that only reads: one consistent picture. */
+export interface ReadRoute<Query extends AnyObject, Result> extends Declared {
+  readonly schema?: ObjectSchema<Query>;
+  /** What the address says behind its question mark, as the schema takes it. */
+  readonly query?: (query: Readonly<Record<string, unknown>>) => unknown;
+  readonly read: (scope: Scope, input: Input<Query>) => Promise<Result>;
+  /** Sends something other than JSON. */
+  readonly send?: (response: Response, result: Result) => Promise<void>;
+}
+
+/** A route that neither reads nor writes the database: streams and acts on instruments. */
+export interface LiveRoute<Body extends AnyObject> extends Declared {
+  readonly method: "get" | "post" | "put";
+  readonly schema?: ObjectSchema<Body>;
+  readonly live: (request: Request, response: Response, input: Input<Body>) => Promise<void> | void;
+}
+
+export interface Route {
+  readonly method: "get" | "post" | "put" | "patch" | "delete";
+  readonly path: string;
+  readonly right: Right;
+  readonly kind: string;
+  handle(context: AppContext, request: Request, response: Response): Promise<void>;
+}
+
+/** The one role there is until people have accounts. */
+const roleOf = (_request: Request): Role => "everyone";
+
+export function requireRight(request: Request, right: Right): Role {
+  const role = roleOf(request);
+  if (!rightsOf[role].includes(right)) {
+    throw new HttpProblem("not_allowed", "Your role does not allow this. Nothing was changed.");
+  }
+  return role;
+}
+
+function paramsOf(request: Request): Readonly<Record<string, string>> {
+  return Object.fromEntries(Object.entries(request.params).map(([name, value]) => [name, idParameter(value)]));
+}
+
+export function write<Body extends AnyObject, Prepared = undefined, Result = unknown>(
+  declared: WriteRoute<Body, Prepared, Result>,
+): Route {
+  const { method, path, right, kind, schema } = declared;
+  return {
+    method,
+    path,
+    right,
+    kind,
+    handle: async (context, request, response) => {
+      const role = requireRight(request, right);
+      const params = paramsOf(request);
+      const received = declared.receive
+        ? await declared.receive(request, response)
+        : { about: parseBody(schema, request.body), bytes: null };
+      const input: Input<Body> = { body: received.about, params, bytes: received.bytes };
+      const prepared = (await declared.prepare?.(input)) as Prepared;
+      const now = context.now();
+      const { personId, ...caller } = callerOf(request, input.body, role, now);
+      const client = clientWrite(kind, input);
+      const lock = declared.lock?.(input) ?? (params.jobId ? `job ${params.jobId}` : kind);
+      const { isNew, result } = await context.turns.take(lock, () =>
+        context.database.write(now, { personId, ...caller }, (opened) =>
+          writeOnce(opened, client, {
+            write: async () => {
+              const scope = params.jobId ? await holdingJob(opened, params.jobId) : opened;
+              await declared.write(scope, input, prepared);
+              if (params.jobId) await markStale(scope, params.jobId);
+            },
+            answer: () => declared.answer(opened, input),
+          }),
+        ),
+      );
+      if (isNew) context.heavy.poke();
+      await declared.after?.();
+      if (result === undefined) response.status(204).end();
+      else response.status(isNew && declared.creates ? 201 : 200).json(result);
+    },
+  };
+}
+
+export function callerOf(request: Request, body: unknown, role: Role, now: Date): Caller {
+  return { personId: personOf(body), role, benchId: null, realm: "shop", clock: requestClock(request, now) };
+}
+
+/** A write's id travels as `id` where it is also its row's, as `writeId` where it edits one. */
+function clientWrite<Body extends AnyObject>(kind: string, { body, params, bytes }: Input<Body>): ClientWrite {
+  const { id, writeId } = body as { id?: string; writeId?: string };
+  const where = Object.values(params).join(" ");
+  return { id: (writeId ?? id) as string, kind: `${kind} ${where}`.trim(), body, bytes };
+}
+
+/** Every write of a job first holds its row: within a job the order of storing is the order of committing. */
+export async function holdingJob(scope: Scope, jobId: string): Promise<Scope> {
+  const job = await scope.rows.jobs.locked({ id: jobId, realm: scope.realm });
+  if (!job) throw new HttpProblem("not_found", "There is no job with this id.");
+  return { ...scope, job };
+}
+
+export function read<Query extends AnyObject = AnyObject, Result = unknown>(declared: ReadRoute<Query, Result>): Route {
+  return {
+    method: "get",
+    path: declared.path,
+    right: declared.right,
+    kind: "read",
+    handle: async (context, request, response) => {
+      requireRight(request, declared.right);
+      const params = paramsOf(request);
+      const asked = declared.query?.(request.query) ?? {};
+      const body = declared.schema ? parseBody(declared.schema, asked) : ({} as Query);
+      const input = { body, params, bytes: null };
+      const result = await context.database.read(context.now(), (scope) => declared.read(scope, input));
+      if (declared.send) await declared.send(response, result);
+      else response.json(result);
+    },
+  };
+}
+
+export function live<Body extends AnyObject = AnyObject>(declared: LiveRoute<Body>): Route {
+  return {
+    method: declared.method,
+    path: declared.path,
+    right: declared.right,
+    kind: "live",
+    handle: async (_context, request, response) => {
+      requireRight(request, declared.right);
+      const body = declared.schema ? parseBody(declared.schema, request.body) : ({} as Body);
+      await declared.live(request, response, { body, params: paramsOf(request), bytes: null });
+    },
+  };
+}
+
+/** Puts declared routes on the application. Every answer says what the server's clock showed. */
+export function mount(app: Express, context: AppContext, declared: readonly Route[]): void {
+  const keepClock = clockKeeper(context.database);
+  for (const route of declared) {
+    app[route.method](route.path, async (request, response) => {
+      const now = context.now();
+      response.set(clockHeaders.serverNow, String(now.getTime()));
+      void keepClock(requestClock(request, now), now);
+      await route.handle(context, request, response);
+    });
+  }
+}

@@ -1,0 +1,128 @@
+import { type BenchLine, type JobDetail, jobFacts, lateFactCount } from "@pale-cap/contract";
+import {
+  coreVersion,
+  type JobRules,
+  jobChargeState,
+  judgeBoard,
+  lensProgress,
+  lensReached,
+  openPoints,
+} from "@pale-cap/core";
+import type { Database } from "../database/database";
+import type { JobSummaryRow } from "../database/models/jobSummaries";
+import { noCaller, type Scope } from "../database/scope";
+import { loadJobs } from "../records/loadJobs";
+import { loadJobRules } from "../records/rules";
+
+/** So many jobs are loaded and folded at once: open ones first, newest first. */
+const jobsAtOnce = 10;
+
+/**
+ * Folds the summaries that a write marked. One that is marked again while it is folded stays marked.
+ *
+ * @returns whether there may be more
+ */
+export async function foldSummaries(database: Database, now: Date): Promise<boolean> {
+  const folded = await database.read(now, async (scope) => {
+    const marks = await scope.sql<{ jobId: string; marked: number }>(
+      `SELECT job_id AS "jobId", marked FROM job_summaries WHERE is_stale
+       ORDER BY is_closed, number DESC LIMIT ${jobsAtOnce}`,
+    );
+    const rules = await loadJobRules(scope);
+    const details = await loadJobs(
+      scope,
+      marks.map((mark) => mark.jobId),
+    );
+    return marks.flatMap(({ jobId, marked }) => {
+      const detail = details.find((one) => one.job.id === jobId);
+      return detail ? [{ jobId, marked, values: foldedOrNothing(detail, rules, now) }] : [];
+    });
+  });
+  for (const { jobId, marked, values } of folded) {
+    await database.write(now, noCaller, async (scope) => {
+      await scope.rows.jobSummaries.update(values, { jobId, marked });
+    });
+  }
+  return folded.length === jobsAtOnce;
+}
+
+/** A job that cannot be folded must not keep the others waiting: its charge reads unknown until the next write. */
+function foldedOrNothing(detail: JobDetail, rules: JobRules, now: Date): Partial<JobSummaryRow> {
+  try {
+    return summaryOf(detail, rules, now);
+  } catch {
+    const nothing = { chargeName: "unknown", chargeVolts: null, chargeAt: null, chargeUntil: null } as const;
+    return { ...nothing, isStale: false, foldedBy: coreVersion, isClosed: detail.job.handedOverAt !== null };
+  }
+}
+
+/** What the bench tells of a job; what time alone changes is kept as a moment and looked at when it is read. */
+function summaryOf(detail: JobDetail, rules: JobRules, now: Date): Partial<JobSummaryRow> {
+  const { job } = detail;
+  const facts = jobFacts(detail);
+  const judgements = judgeBoard(facts, rules.judgement);
+  const points = openPoints(facts, rules, now.getTime(), judgements);
+  const charge = jobChargeState(facts, rules.charge, now.getTime());
+  const until = charge.verifiedUntilMilliseconds;
+  const searched = [
+    String(job.number).padStart(4, "0"),
+    job.deviceKind,
+    job.deviceMaker,
+    job.deviceModel,
+    job.deviceSerial,
+    job.complaint,
+    job.customerName,
+  ];
+  return {
+    isStale: false,
+    foldedBy: coreVersion,
+    isClosed: job.handedOverAt !== null,
+    lens: lensReached(lensProgress(facts, rules, now.getTime(), judgements, points)),
+    openPointCount: points.length,
+    chargeName: charge.name,
+    // While it drains the voltage is another one by the time that somebody reads this.
+    chargeVolts: charge.name === "draining" ? null : charge.volts,
+    chargeAt: charge.at === null ? null : new Date(charge.at),
+    chargeUntil: charge.name === "verified" && until !== null ? new Date(until) : null,
+    dueOn: job.dueOn,
+    lateFactCount: lateFactCount(detail),
+    searchText: searched.filter(Boolean).join(" ").toLowerCase(),
+  };
+}
+
+interface SummaryLine extends Omit<BenchLine, "chargeAt" | "createdAt" | "handedOverAt"> {
+  readonly isStale: boolean;
+  readonly chargeAt: Date | null;
+  readonly chargeUntil: Date | null;
+  readonly createdAt: Date;
+  readonly handedOverAt: Date | null;
+}
+
+/** Columns of a line, from the summary `s` and its job `j`. */
+export const summaryColumns = `s.job_id AS id, s.number, j.device_kind AS "deviceKind", j.device_maker AS "deviceMaker",
+  j.device_model AS "deviceModel", j.complaint, s.lens, s.open_point_count AS "openPointCount",
+  s.charge_name AS "chargeName", s.charge_volts AS "chargeVolts", s.charge_at AS "chargeAt",
+  s.charge_until AS "chargeUntil", to_char(j.due_on, 'YYYY-MM-DD') AS "dueOn", j.created_at AS "createdAt",
+  j.handed_over_at AS "handedOverAt", s.late_fact_count AS "lateFactCount", s.is_stale AS "isStale"`;
+
+/** Lines as they read now: a charge that is stale or has expired is unknown. */
+export async function readLines(scope: Scope, where: string, bind: readonly unknown[]): Promise<BenchLine[]> {
+  const rows = await scope.sql<SummaryLine>(
+    `SELECT ${summaryColumns} FROM job_summaries s JOIN jobs j ON j.id = s.job_id ${where}`,
+    bind,
+  );
+  return rows.map(({ isStale, chargeUntil, ...row }): BenchLine => {
+    const hasExpired = chargeUntil !== null && chargeUntil.getTime() < scope.now.getTime();
+    const isUnknown = isStale || hasExpired;
+    return {
+      ...row,
+      chargeName: isUnknown ? "unknown" : row.chargeName,
+      chargeVolts: isUnknown ? null : row.chargeVolts,
+      chargeAt: isUnknown ? null : (row.chargeAt?.toISOString() ?? null),
+      // What expired is open again.
+      openPointCount: row.openPointCount + (hasExpired ? 1 : 0),
+      createdAt: row.createdAt.toISOString(),
+      handedOverAt: row.handedOverAt?.toISOString() ?? null,
+    };
+  });
+}
