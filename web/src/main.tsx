@@ -6,10 +6,9 @@ import "./app/theme.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
-import { outbox } from "./outbox/outbox";
+import { openOutbox } from "./outbox/outbox";
 
-void outbox.restore();
-window.addEventListener("online", () => void outbox.flush());
+openOutbox();
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

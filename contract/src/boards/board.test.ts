@@ -81,6 +81,7 @@ describe("schemas at the boundary", () => {
       isWithdrawn: false,
       supersedesId: null,
       measuredAt: "2026-11-23T14:02:00.000Z",
+      clockId: null,
       personId: null,
     };
     expect(problems(readingSchema, reading)).toEqual([]);
@@ -88,6 +89,11 @@ describe("schemas at the boundary", () => {
     expect(problems(readingSchema, { ...reading, value: Number.NaN }).length).toBeGreaterThan(0);
     expect(problems(readingSchema, { ...reading, value: -1 })).toEqual(["value must be at least 0"]);
     expect(problems(readingSchema, { ...reading, measuredAt: "2026-02-30T10:00:00Z" }).length).toBe(1);
+    // The database knows no year 0, and no clock of ours a year 3000.
+    expect(problems(readingSchema, { ...reading, measuredAt: "0000-01-30T10:00:00Z" }).length).toBe(1);
+    expect(problems(readingSchema, { ...reading, measuredAt: "3000-01-30T10:00:00Z" }).length).toBe(1);
+    // A word that every object answers to is no quantity and no table.
+    expect(problems(readingSchema, { ...reading, quantity: { toString: 1 } }).length).toBeGreaterThan(0);
   });
 });
 

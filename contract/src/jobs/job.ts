@@ -197,7 +197,7 @@ export interface Job extends Intake {
 }
 
 /** What left the shop's program in a file, told so that it can be traced. */
-export const exportKinds = ["positions_csv", "netlist", "ripple_csv", "capture_csv", "report"] as const;
+export const exportKinds = ["positions_csv", "netlist", "capture_csv", "ripple_png", "report"] as const;
 export type ExportKind = (typeof exportKinds)[number];
 export const exportSchema = strictObject({
   id: idField(),

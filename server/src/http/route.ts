@@ -30,6 +30,8 @@ export interface WriteRoute<Body extends AnyObject, Prepared, Result> extends De
   readonly schema: ObjectSchema<Body>;
   /** Answers 201 the first time. */
   readonly creates?: boolean;
+  /** Also where the job is closed: facts are kept, and it can be opened again. Anything else is refused. */
+  readonly isTakenWhenClosed?: boolean;
   /** Which rows must be written one after the other: a job by default, else all writes of the kind. */
   readonly lock?: (input: Input<Body>) => string;
   /** Takes the body and its file out of a form. */
@@ -109,6 +111,9 @@ export function write<Body extends AnyObject, Prepared = undefined, Result = unk
           writeOnce(opened, client, {
             write: async () => {
               const scope = params.jobId ? await holdingJob(opened, params.jobId) : opened;
+              if (scope.job?.handedOverAt && !declared.isTakenWhenClosed) {
+                throw new HttpProblem("conflict", "This job is closed. Open it again in Hand over to change it.");
+              }
               await declared.write(scope, input, prepared);
               if (params.jobId) await markStale(scope, params.jobId);
             },

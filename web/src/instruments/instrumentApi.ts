@@ -9,6 +9,7 @@ import {
   routes,
 } from "@pale-cap/contract";
 import { api } from "../api/api";
+import { newId } from "../api/newId";
 
 const at = (pattern: string, instrumentId: string) => path(pattern, { instrumentId }).slice(1);
 
@@ -32,12 +33,16 @@ const instrumentApi = api.injectEndpoints({
       query: ({ id, version, values }) => ({
         url: at(routes.instrument, id),
         method: "PATCH",
-        body: { version, values },
+        body: { writeId: newId(), version, values },
       }),
       invalidatesTags: ["Instruments"],
     }),
-    removeInstrument: build.mutation<void, string>({
-      query: (id) => ({ url: at(routes.instrument, id), method: "DELETE" }),
+    removeInstrument: build.mutation<void, { readonly id: string; readonly version: number }>({
+      query: ({ id, version }) => ({
+        url: at(routes.instrument, id),
+        method: "DELETE",
+        body: { writeId: newId(), version },
+      }),
       invalidatesTags: ["Instruments"],
     }),
     actOnInstrument: build.mutation<InstrumentState | null, { readonly id: string; readonly act: InstrumentAct }>({

@@ -15,6 +15,7 @@ import {
   worstChargeState,
 } from "@pale-cap/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
+import { pageClock } from "../api/clock";
 import { withOutbox } from "../outbox/fact";
 import { useJobJudgement } from "../workers/useJobJudgement";
 import { useAppSelector } from "./hooks";
@@ -49,9 +50,9 @@ export function useJob(): JobView {
 
 /** While something drains the clock ticks each second, otherwise slowly. */
 function useClock(isFast: boolean): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(() => pageClock.serverNow());
   useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), isFast ? 1000 : 15_000);
+    const timer = setInterval(() => setNow(pageClock.serverNow()), isFast ? 1000 : 15_000);
     return () => clearInterval(timer);
   }, [isFast]);
   return now;
@@ -69,6 +70,7 @@ export function JobProvider(props: {
       withOutbox(
         props.detail,
         queued.filter((fact) => fact.jobId === props.detail.job.id),
+        pageClock.aheadSecondsOf,
       ),
     [props.detail, queued],
   );
@@ -76,13 +78,13 @@ export function JobProvider(props: {
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
   const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, facts, rules);
   const isDraining = useMemo(
-    () => jobChargeState(facts, rules.charge, Date.now()).name === "draining",
+    () => jobChargeState(facts, rules.charge, pageClock.serverNow()).name === "draining",
     [facts, rules.charge],
   );
   const tick = useClock(isDraining);
   const view = useMemo((): JobView => {
     // A fact logged since the last tick must not lie in the future of the fold.
-    const nowMilliseconds = Math.max(tick, Date.now());
+    const nowMilliseconds = Math.max(tick, pageClock.serverNow());
     const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
     const points = openPoints(facts, rules, nowMilliseconds, judgements, explanation, ripple);
     return {

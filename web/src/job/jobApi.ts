@@ -1,12 +1,14 @@
 import {
-  type Acceptance,
-  type BenchLine,
+  type BackupState,
+  type BenchPage,
+  type BenchQuery,
   type Board,
   type BoardEdit,
-  type ChargeEventRow,
   type CreateJob,
   type EnergyStoreEdit,
   type EnergyStoreRow,
+  type ExportKind,
+  type FactAnswer,
   type FittedPartRow,
   type HandOver,
   type HouseRuleChange,
@@ -16,25 +18,36 @@ import {
   type JobDetail,
   type Net,
   type NewEnergyStore,
-  type NewReading,
-  type NewSigns,
-  type NewTicks,
-  type OverruleRow,
   type Person,
   type PlanEdit,
   type PlanRow,
   type Position,
-  type PowerEventRow,
-  type ReadingRow,
   routes,
-  type SignRow,
   type StockedPart,
-  type TickRow,
   type ToldRuleChange,
   type VerdictSummaryEdit,
 } from "@pale-cap/contract";
 import { api } from "../api/api";
 import { byId, type OnJob, patching, upsert, url } from "./patching";
+
+/** Which jobs are wanted, over all pages. */
+type BenchWanted = Omit<BenchQuery, "below">;
+
+interface ExportTold {
+  readonly id: string;
+  readonly what: ExportKind;
+  readonly personId: string | null;
+}
+
+/** The newest open jobs: what the strip and the command box know. */
+const firstPage: BenchQuery = { state: "open", search: null, below: null };
+
+function benchSearch({ state, search, below }: BenchQuery): string {
+  const words = new URLSearchParams({ state });
+  if (search) words.set("search", search);
+  if (below !== null) words.set("below", String(below));
+  return words.toString();
+}
 
 interface BoardRows {
   readonly board: Board;
@@ -45,7 +58,15 @@ interface BoardRows {
 
 export const jobApi = api.injectEndpoints({
   endpoints: (build) => ({
-    bench: build.query<readonly BenchLine[], void>({ query: () => routes.bench.slice(1), providesTags: ["Bench"] }),
+    bench: build.query<BenchPage, BenchQuery | undefined>({
+      query: (asked) => `${routes.bench.slice(1)}?${benchSearch(asked ?? firstPage)}`,
+      providesTags: ["Bench"],
+    }),
+    benchPages: build.infiniteQuery<BenchPage, BenchWanted, number | null>({
+      infiniteQueryOptions: { initialPageParam: null, getNextPageParam: (page) => page.nextBelow ?? undefined },
+      query: ({ queryArg, pageParam }) => `${routes.bench.slice(1)}?${benchSearch({ ...queryArg, below: pageParam })}`,
+      providesTags: ["Bench"],
+    }),
     people: build.query<readonly Person[], void>({ query: () => routes.people.slice(1) }),
     houseRules: build.query<HouseRuleValues, void>({
       query: () => routes.houseRules.slice(1),
@@ -77,21 +98,6 @@ export const jobApi = api.injectEndpoints({
       invalidatesTags: ["BoardType"],
       onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
     }),
-    logReading: build.mutation<ReadingRow, OnJob<NewReading>>({
-      query: ({ jobId, body }) => ({ url: url(routes.readings, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({ ...detail, readings: upsert(detail.readings, row, byId) })),
-    }),
-    logSigns: build.mutation<readonly SignRow[], OnJob<NewSigns>>({
-      query: ({ jobId, body }) => ({ url: url(routes.signs, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, rows) => ({
-        ...detail,
-        signs: rows.reduce((signs: readonly SignRow[], row) => upsert(signs, row, byId), detail.signs),
-      })),
-    }),
-    logOverrule: build.mutation<OverruleRow, OnJob<OverruleRow>>({
-      query: ({ jobId, body }) => ({ url: url(routes.overrules, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({ ...detail, overrules: upsert(detail.overrules, row, byId) })),
-    }),
     editVerdictSummary: build.mutation<Job, OnJob<VerdictSummaryEdit>>({
       query: ({ jobId, body }) => ({ url: url(routes.verdictSummary, jobId), method: "PUT", body }),
       onQueryStarted: patching((detail, job) => ({ ...detail, job })),
@@ -111,14 +117,6 @@ export const jobApi = api.injectEndpoints({
         energyStores: detail.energyStores.map((one) => (one.id === row.id ? row : one)),
       })),
     }),
-    logCharge: build.mutation<ChargeEventRow, OnJob<ChargeEventRow>>({
-      query: ({ jobId, body }) => ({ url: url(routes.chargeEvents, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({ ...detail, chargeEvents: upsert(detail.chargeEvents, row, byId) })),
-    }),
-    logPower: build.mutation<PowerEventRow, OnJob<PowerEventRow>>({
-      query: ({ jobId, body }) => ({ url: url(routes.powerEvents, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({ ...detail, powerEvents: upsert(detail.powerEvents, row, byId) })),
-    }),
     editPlan: build.mutation<PlanRow, OnJob<PlanEdit> & { readonly positionId: string }>({
       query: ({ jobId, positionId, body }) => ({ url: url(routes.plan, jobId, { positionId }), method: "PUT", body }),
       onQueryStarted: patching((detail, row) => ({
@@ -126,24 +124,13 @@ export const jobApi = api.injectEndpoints({
         plans: upsert(detail.plans, row, (plan) => plan.positionId),
       })),
     }),
-    logTicks: build.mutation<
-      { readonly ticks: readonly TickRow[]; readonly fittedParts: readonly FittedPartRow[] },
-      OnJob<NewTicks>
-    >({
-      query: ({ jobId, body }) => ({ url: url(routes.ticks, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, { ticks, fittedParts }) => ({
-        ...detail,
-        ticks: ticks.reduce((rows: readonly TickRow[], row) => upsert(rows, row, byId), detail.ticks),
-        fittedParts: fittedParts.reduce(
-          (rows: readonly FittedPartRow[], row) => upsert(rows, row, byId),
-          detail.fittedParts,
-        ),
-      })),
+    logFacts: build.mutation<readonly FactAnswer[], OnJob<{ readonly facts: readonly object[] }>>({
+      query: ({ jobId, body }) => ({ url: url(routes.facts, jobId), method: "POST", body }),
     }),
-    acceptPoint: build.mutation<Acceptance, OnJob<Acceptance>>({
-      query: ({ jobId, body }) => ({ url: url(routes.acceptances, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({ ...detail, acceptances: upsert(detail.acceptances, row, byId) })),
+    tellExport: build.mutation<unknown, OnJob<ExportTold>>({
+      query: ({ jobId, body }) => ({ url: url(routes.exports, jobId), method: "POST", body }),
     }),
+    backups: build.query<BackupState, void>({ query: () => routes.backups.slice(1), providesTags: ["Backups"] }),
     handOver: build.mutation<Job, OnJob<HandOver>>({
       query: ({ jobId, body }) => ({ url: url(routes.handOver, jobId), method: "POST", body }),
       onQueryStarted: patching((detail, job) => ({ ...detail, job })),
@@ -152,7 +139,10 @@ export const jobApi = api.injectEndpoints({
 });
 
 export const {
+  useBackupsQuery,
+  useBenchPagesInfiniteQuery,
   useBenchQuery,
+  useLazyBenchQuery,
   usePeopleQuery,
   useHouseRulesQuery,
   useHouseRuleChangesQuery,
@@ -165,7 +155,7 @@ export const {
   useAddEnergyStoreMutation,
   useEditEnergyStoreMutation,
   useEditPlanMutation,
-  useAcceptPointMutation,
   useHandOverMutation,
+  useTellExportMutation,
   useEditVerdictSummaryMutation,
 } = jobApi;

@@ -32,6 +32,12 @@ export function upsert<T>(rows: readonly T[], row: T, key: (row: T) => string): 
 
 export const byId = (row: { readonly id: string }) => row.id;
 
+/** Adds or replaces several rows. */
+export const upsertAll = <T>(rows: readonly T[], changed: readonly T[], key: (row: T) => string): T[] => {
+  const keys = new Set(changed.map(key));
+  return [...rows.filter((one) => !keys.has(key(one))), ...changed];
+};
+
 /** A path of the server for the one api's base address. */
 export const url = (pattern: string, jobId: string, more: Record<string, string> = {}) =>
   path(pattern, { jobId, ...more }).slice(1);

@@ -1,10 +1,4 @@
-import {
-  type NewTeardownStep,
-  routes,
-  type TeardownReturnRow,
-  type TeardownStepEdit,
-  type TeardownStepRow,
-} from "@pale-cap/contract";
+import { type NewTeardownStep, routes, type TeardownStepEdit, type TeardownStepRow } from "@pale-cap/contract";
 import { api } from "../api/api";
 import { byId, type OnJob, patching, upsert, url } from "./patching";
 
@@ -27,13 +21,6 @@ export const teardownApi = api.injectEndpoints({
         teardownSteps: isRemoved
           ? detail.teardownSteps.filter((one) => one.id !== row.id)
           : upsert(detail.teardownSteps, row, byId),
-      })),
-    }),
-    logTeardownReturn: build.mutation<TeardownReturnRow, OnJob<TeardownReturnRow>>({
-      query: ({ jobId, body }) => ({ url: url(routes.teardownReturns, jobId), method: "POST", body }),
-      onQueryStarted: patching((detail, row) => ({
-        ...detail,
-        teardownReturns: upsert(detail.teardownReturns, row, byId),
       })),
     }),
   }),

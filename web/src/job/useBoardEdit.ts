@@ -1,5 +1,5 @@
 import type { BoardChange, JobDetail, Problem } from "@pale-cap/contract";
-import { useCallback, useSyncExternalStore } from "react";
+import { useCallback, useState, useSyncExternalStore } from "react";
 import { newId } from "../api/newId";
 import { asProblem } from "../ui/ProblemNote";
 import { atLatest, boardHistory, type InverseEdit, inverseOf } from "./boardHistory";
@@ -15,7 +15,12 @@ type Remember = (jobId: string, inverse: InverseEdit | null) => void;
 /** Sends a batch and remembers its way back. */
 function useSendBoard() {
   const inTurn = useInTurn();
-  const [editBoard, { error, isLoading }] = useEditBoardMutation();
+  const [editBoard, { isLoading }] = useEditBoardMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const noted = useCallback((refusal: Problem | undefined) => {
+    setProblem(refusal);
+    return refusal;
+  }, []);
   const send = useCallback(
     (changesFrom: ChangesFrom, remember: Remember): Promise<Problem | undefined> =>
       inTurn(async (detail) => {
@@ -23,11 +28,11 @@ function useSendBoard() {
         if (!changes) return undefined;
         const answer = await editBoard({ jobId: detail.job.id, body: { id: newId(), changes } });
         if (answer.data) remember(detail.job.id, inverseOf(changes, detail, answer.data));
-        return asProblem(answer.error);
-      }),
-    [editBoard, inTurn],
+        return noted(asProblem(answer.error));
+      }, noted),
+    [editBoard, inTurn, noted],
   );
-  return [send, { problem: asProblem(error), isLoading }] as const;
+  return [send, { problem, isLoading }] as const;
 }
 
 /** Sends one all-or-nothing batch of edits to the board; resolves to the problem, or undefined when it was stored. */

@@ -3,62 +3,71 @@ import { formatQuantity } from "@pale-cap/core";
 import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { quantityFacts } from "../wording/boardWords";
+import { factLabels } from "../wording/outboxWords";
 import type { QueuedFact } from "./fact";
 import { outbox } from "./outbox";
 import classes from "./outbox.module.css";
 
-/** What was confirmed here and is not stored: that it waits, or what the server said against it. */
+/** What was confirmed here and is not stored: that it waits, what the server said against it, or that nothing is kept. */
 export function OutboxNotice() {
-  const { detail } = useJob();
   const facts = useAppSelector((state) => state.outbox.facts);
-  const isServerSilent = useAppSelector((state) => state.outbox.isServerSilent);
-  const [refused] = facts.filter((fact) => fact.refusal !== null);
-  const waiting = facts.filter((fact) => fact.refusal === null);
-  if (refused) {
+  const { isServerSilent, isStorageShut } = useAppSelector((state) => state.outbox);
+  const aside = facts.find((fact) => fact.aside !== null);
+  const waiting = facts.filter((fact) => fact.aside === null);
+  const nameOf = useFactName();
+  if (aside?.aside) {
+    const { refusal, isTrouble } = aside.aside;
     return (
       <div role="alert" className={classes.unsent}>
         <span>
-          <b>{nameOf(refused)}</b> is not stored: {refused.refusal}
+          <b>{nameOf(aside)}</b> is not stored: {isTrouble ? "the server fails over it. " : ""}
+          {refusal}
+          {isTrouble && (aside.isKept ? " It is kept on this computer; what came after it goes on." : "")}
         </span>
-        <Button size="compact-sm" onClick={() => void outbox.again(refused)}>
+        <Button size="compact-sm" onClick={() => void outbox.again(aside)}>
           Store now
         </Button>
-        <Button size="compact-sm" onClick={() => void outbox.letGo(refused.body.id)}>
+        <Button size="compact-sm" onClick={() => void outbox.letGo(aside.body.id)}>
           Let it go
         </Button>
       </div>
     );
   }
   // On an ordinary day an entry is stored before anybody could read this.
-  if (!isServerSilent || waiting.length === 0) return null;
+  if (isServerSilent && waiting.length > 0) {
+    const [first] = waiting;
+    return (
+      <div role="alert" className={classes.unsent}>
+        <span>
+          <b>{waiting.length === 1 && first ? nameOf(first) : `${waiting.length} entries`}</b>{" "}
+          {waiting.length === 1 ? "is" : "are"} not stored yet: the server does not answer.{" "}
+          {isStorageShut
+            ? "Nothing is kept on this computer: stay on this page until the server has them."
+            : "They are kept on this computer and sent when it does."}
+        </span>
+        <Button size="compact-sm" onClick={() => void outbox.flush()}>
+          Try now
+        </Button>
+      </div>
+    );
+  }
+  if (!isStorageShut) return null;
   return (
-    <div role="alert" className={classes.unsent}>
-      <span>
-        <b>{waiting.length === 1 && waiting[0] ? nameOf(waiting[0]) : `${waiting.length} entries`}</b>{" "}
-        {waiting.length === 1 ? "is" : "are"} not stored yet: the server does not answer. They are kept on this computer
-        and sent when it does.
-      </span>
-      <Button size="compact-sm" onClick={() => void outbox.flush()}>
-        Try now
-      </Button>
+    <div role="status" className={classes.unkept}>
+      This browser keeps nothing on this computer: an entry is safe only once the server has it.
     </div>
   );
+}
 
-  function nameOf(fact: QueuedFact): string {
-    if (fact.kind !== "reading")
-      return {
-        signs: "A look",
-        overrule: "An overrule",
-        charge: "A charge entry",
-        power: "A power entry",
-        ticks: "A tick",
-        return: "A count",
-      }[fact.kind];
+function useFactName(): (fact: QueuedFact) => string {
+  const { detail } = useJob();
+  return (fact) => {
+    if (fact.kind !== "reading") return factLabels[fact.kind];
     const { targetId, value, quantity } = fact.body;
     const name =
       detail.positions.find((one) => one.id === targetId)?.designator ??
       detail.nets.find((one) => one.id === targetId)?.name ??
-      "A reading";
+      factLabels.reading;
     return `${name} ${value === null ? "taken back" : formatQuantity(value, quantityFacts[quantity].unit).text}`;
-  }
+  };
 }

@@ -1,60 +1,85 @@
-import type {
-  ChargeEventRow,
-  JobDetail,
-  NewReading,
-  NewSigns,
-  NewTicks,
-  OverruleRow,
-  PowerEventRow,
-  TeardownReturnRow,
-} from "@pale-cap/contract";
+import type { FactBody, FactKind, JobDetail, StoredFact } from "@pale-cap/contract";
 
-interface FactOf<K extends string, B> {
+interface FactOf<K extends FactKind> {
   readonly kind: K;
   readonly jobId: string;
-  readonly body: B & { readonly id: string };
+  readonly body: FactBody<K>;
 }
 
 /** Something that happened on the bench: only ever added, so that it can wait and be sent again under its own id. */
-export type Fact =
-  | FactOf<"reading", NewReading>
-  | FactOf<"signs", NewSigns>
-  | FactOf<"overrule", OverruleRow>
-  | FactOf<"charge", ChargeEventRow>
-  | FactOf<"power", PowerEventRow>
-  | FactOf<"ticks", NewTicks>
-  | FactOf<"return", TeardownReturnRow>;
+export type Fact = { readonly [K in FactKind]: FactOf<K> }[FactKind];
 
-/** A fact in the outbox; `refusal` is what the server said against it, null while it waits. */
-export type QueuedFact = Fact & { readonly refusal: string | null };
+/** A fact before it is confirmed: the outbox says by which clock it was. */
+export type NewFact = {
+  readonly [K in FactKind]: Omit<FactOf<K>, "body"> & { readonly body: Omit<FactBody<K>, "clockId"> };
+}[FactKind];
 
-/**
- * The job with what is still on its way laid over it, so that a reading counts from the moment it was confirmed. Rows have
- * the ids that the server will store, so nothing stands twice. Ticks wait: what they change is the server's to make.
- */
-export function withOutbox(detail: JobDetail, facts: readonly QueuedFact[]): JobDetail {
-  return facts.reduce(laidOver, detail);
+/** Why a fact stands aside: what the server said against it. */
+export interface Aside {
+  readonly refusal: string;
+  /** The server failed over it, twice: it says nothing against the fact itself. */
+  readonly isTrouble: boolean;
 }
 
-function laidOver(job: JobDetail, fact: QueuedFact): JobDetail {
+/** A fact in the outbox. */
+export type QueuedFact = Fact & {
+  /** null while it waits. */
+  readonly aside: Aside | null;
+  /** It is stored on this computer and outlives the page. */
+  readonly isKept: boolean;
+  /** How often the server failed over this one alone. */
+  readonly failureCount: number;
+};
+
+/**
+ * The job with what is still on its way laid over it, so that a reading counts from the moment it was kept here. Rows have
+ * the ids that the server will store, so nothing stands twice. The parts that a tick takes out or puts in are the server's to make; what nothing but this page
+ * holds waits too.
+ */
+export function withOutbox(
+  detail: JobDetail,
+  facts: readonly QueuedFact[],
+  aheadSecondsOf: (clockId: string | null) => number | null,
+): JobDetail {
+  return facts.filter((fact) => fact.isKept).reduce((job, fact) => laidOver(job, fact, aheadSecondsOf), detail);
+}
+
+function laidOver(
+  job: JobDetail,
+  fact: QueuedFact,
+  aheadSecondsOf: (clockId: string | null) => number | null,
+): JobDetail {
+  const { clockId } = fact.body;
+  const moment: StoredFact = {
+    sequence: null,
+    clockId,
+    receivedAt: null,
+    clockAheadSeconds: aheadSecondsOf(clockId),
+    cameAfterClosing: job.job.handedOverAt !== null,
+  };
   switch (fact.kind) {
     case "reading":
-      return { ...job, readings: added(job.readings, { ...fact.body, receivedAt: fact.body.measuredAt }) };
+      return { ...job, readings: added(job.readings, { ...fact.body, ...moment }) };
     case "signs": {
       const { observations, ...common } = fact.body;
-      const rows = observations.map((one) => ({ ...common, ...one }));
+      const rows = observations.map((one) => ({ ...common, ...one, ...moment }));
       return { ...job, signs: rows.reduce((signs: JobDetail["signs"], row) => added(signs, row), job.signs) };
     }
     case "overrule":
-      return { ...job, overrules: added(job.overrules, fact.body) };
+      return { ...job, overrules: added(job.overrules, { ...fact.body, ...moment }) };
     case "charge":
-      return { ...job, chargeEvents: added(job.chargeEvents, fact.body) };
+      return { ...job, chargeEvents: added(job.chargeEvents, { ...fact.body, ...moment }) };
     case "power":
-      return { ...job, powerEvents: added(job.powerEvents, fact.body) };
+      return { ...job, powerEvents: added(job.powerEvents, { ...fact.body, ...moment }) };
     case "return":
-      return { ...job, teardownReturns: added(job.teardownReturns, fact.body) };
-    case "ticks":
-      return job;
+      return { ...job, teardownReturns: added(job.teardownReturns, { ...fact.body, ...moment }) };
+    case "acceptance":
+      return { ...job, acceptances: added(job.acceptances, { ...fact.body, ...moment }) };
+    case "ticks": {
+      const { items, step, isDone, at } = fact.body;
+      const rows = items.map(({ id, positionId }) => ({ id, positionId, step, isDone, at, ...moment }));
+      return { ...job, ticks: rows.reduce((ticks: JobDetail["ticks"], row) => added(ticks, row), job.ticks) };
+    }
   }
 }
 

@@ -1,44 +1,95 @@
 import type { Problem } from "@pale-cap/contract";
+import { api } from "../api/api";
+import { pageClock } from "../api/clock";
+import { serverSilence } from "../api/serverSilence";
 import { jobApi } from "../job/jobApi";
-import { type AppDispatch, store } from "../job/store";
-import { teardownApi } from "../job/teardownApi";
+import { store } from "../job/store";
 import { asProblem } from "../ui/ProblemNote";
-import type { Fact } from "./fact";
-import { factConfirmed, factRefused, factSettled, factsRestored, serverHeard } from "./outboxSlice";
+import type { Fact, NewFact } from "./fact";
+import { inJobTurn } from "./jobTurns";
+import { layStored } from "./layStored";
+import { factLeft, factsLaid, serverHeard, storageOpened } from "./outboxSlice";
 import { outboxStorage } from "./outboxStorage";
-import { createSender } from "./sender";
-
-/** One request through the one api, so that the answer is laid into the cached job like any other. */
-async function send(dispatch: AppDispatch, fact: Fact): Promise<Problem | undefined> {
-  const { logReading, logSigns, logOverrule, logCharge, logPower, logTicks } = jobApi.endpoints;
-  const { jobId } = fact;
-  const answers = {
-    reading: () => fact.kind === "reading" && dispatch(logReading.initiate({ jobId, body: fact.body })),
-    signs: () => fact.kind === "signs" && dispatch(logSigns.initiate({ jobId, body: fact.body })),
-    overrule: () => fact.kind === "overrule" && dispatch(logOverrule.initiate({ jobId, body: fact.body })),
-    charge: () => fact.kind === "charge" && dispatch(logCharge.initiate({ jobId, body: fact.body })),
-    power: () => fact.kind === "power" && dispatch(logPower.initiate({ jobId, body: fact.body })),
-    ticks: () => fact.kind === "ticks" && dispatch(logTicks.initiate({ jobId, body: fact.body })),
-    return: () =>
-      fact.kind === "return" && dispatch(teardownApi.endpoints.logTeardownReturn.initiate({ jobId, body: fact.body })),
-  };
-  const answer = await answers[fact.kind]();
-  // The answer is laid into the cached job a moment after the request resolves; only then may the fact leave.
-  await new Promise((resolve) => setTimeout(resolve, 0));
-  return answer ? asProblem(answer.error) : undefined;
-}
+import { createSender, type Outcome } from "./sender";
 
 const { dispatch } = store;
 
-/** The outbox of this page. */
-export const outbox = createSender({
-  send: (fact) => send(dispatch, fact),
-  storage: outboxStorage,
+/** Tells the other pages of this browser that the shared outbox changed. */
+const others = "BroadcastChannel" in globalThis ? new BroadcastChannel("pale-cap-outbox") : null;
+
+const closed: Problem = {
+  type: "about:blank",
+  title: "This job is closed",
+  status: 409,
+  code: "conflict",
+  detail: "Nothing is entered on a closed job. Open it again in Hand over.",
+  errors: [],
+};
+
+const sender = createSender({
+  send: async (jobId, facts) => {
+    const body = { facts: facts.map(({ kind, body: fact }) => ({ kind, body: fact })) };
+    const answer = await dispatch(jobApi.endpoints.logFacts.initiate({ jobId, body }));
+    const problem = asProblem(answer.error);
+    return problem ?? answer.data ?? [];
+  },
+  storage: {
+    put: async (fact) => {
+      await outboxStorage.put(fact);
+      others?.postMessage("changed");
+    },
+    remove: async (id) => {
+      await outboxStorage.remove(id);
+      others?.postMessage("changed");
+    },
+    all: outboxStorage.all,
+  },
   queued: () => store.getState().outbox.facts,
-  confirmed: (fact) => dispatch(factConfirmed(fact)),
-  restored: (facts) => dispatch(factsRestored(facts)),
-  settled: (id) => dispatch(factSettled(id)),
-  refused: (id, refusal) => dispatch(factRefused({ id, refusal })),
+  laid: (facts) => dispatch(factsLaid(facts)),
+  stored: (fact, rows) => layStored(fact, rows),
+  left: (id) => dispatch(factLeft(id)),
+  storedElsewhere: (jobId) => dispatch(api.util.invalidateTags([{ type: "Job", id: jobId }, "Bench"])),
   heard: (isAnswering) => dispatch(serverHeard(isAnswering)),
-  wait: (milliseconds, then) => setTimeout(then, milliseconds),
+  storageOpens: (isOpen) => dispatch(storageOpened(isOpen)),
+  exclusively: (work) =>
+    "locks" in navigator ? (navigator.locks.request("pale-cap-outbox", work) as ReturnType<typeof work>) : work(),
+  inTurn: inJobTurn,
+  wait: (milliseconds, then) => {
+    const timer = setTimeout(then, milliseconds);
+    return () => clearTimeout(timer);
+  },
 });
+
+/** The outbox of this browser, as this page sees it. */
+export const outbox = {
+  ...sender,
+  /** Confirms a fact by this page's clock. A closed job takes none. */
+  submit: (fact: NewFact): Promise<Outcome> => {
+    const detail = jobApi.endpoints.job.select(fact.jobId)(store.getState()).data;
+    if (detail?.job.handedOverAt) return Promise.resolve({ state: "refused", problem: closed });
+    return sender.submit({ ...fact, body: { ...fact.body, clockId: pageClock.id } } as Fact);
+  },
+};
+
+/** Sends what waits as soon as the network, or the server, is back, and hears what other pages do. */
+export function openOutbox(): void {
+  void outbox.restore();
+  globalThis.addEventListener("online", () => void outbox.flush());
+  let wasSilent = false;
+  serverSilence.subscribe(() => {
+    const isSilent = serverSilence.get();
+    if (wasSilent && !isSilent) {
+      void outbox.flush();
+      // Whatever could not be read meanwhile is read now.
+      dispatch(api.util.invalidateTags(["Bench", "Job", "HouseRules", "BoardType", "Instruments", "Papers"]));
+    }
+    wasSilent = isSilent;
+  });
+  let _timer: ReturnType<typeof setTimeout> | null = null;
+  others?.addEventListener("message", () => {
+    _timer ??= setTimeout(() => {
+      _timer = null;
+      void outbox.takeUp();
+    }, 200);
+  });
+}

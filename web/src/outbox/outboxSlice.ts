@@ -2,36 +2,35 @@ import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import type { QueuedFact } from "./fact";
 
 interface OutboxState {
-  /** In the order in which they were confirmed. */
+  /** In the order of their ids, which is that of confirming. */
   readonly facts: readonly QueuedFact[];
   /** The last attempt got no answer: what is queued waits for the server. */
   readonly isServerSilent: boolean;
+  /** Nothing is kept on this computer: what is confirmed is safe only when the server has it. */
+  readonly isStorageShut: boolean;
 }
 
-const initialState: OutboxState = { facts: [], isServerSilent: false };
+const initialState: OutboxState = { facts: [], isServerSilent: false, isStorageShut: false };
 
 export const outboxSlice = createSlice({
   name: "outbox",
   initialState,
   reducers: {
-    factsRestored: (state, { payload }: PayloadAction<readonly QueuedFact[]>): OutboxState => ({
-      ...state,
-      facts: [...payload.filter((one) => !state.facts.some((fact) => fact.body.id === one.body.id)), ...state.facts],
-    }),
-    factConfirmed: (state, { payload }: PayloadAction<QueuedFact>): OutboxState => ({
-      ...state,
-      facts: [...state.facts.filter((one) => one.body.id !== payload.body.id), payload],
-    }),
-    factSettled: (state, { payload }: PayloadAction<string>): OutboxState => ({
+    factsLaid: (state, { payload }: PayloadAction<readonly QueuedFact[]>): OutboxState => {
+      if (payload.length === 0) return state;
+      const laid = new Set(payload.map((fact) => fact.body.id));
+      const facts = [...state.facts.filter((one) => !laid.has(one.body.id)), ...payload];
+      return { ...state, facts: facts.sort((a, b) => (a.body.id < b.body.id ? -1 : 1)) };
+    },
+    factLeft: (state, { payload }: PayloadAction<string>): OutboxState => ({
       ...state,
       facts: state.facts.filter((one) => one.body.id !== payload),
     }),
-    factRefused: (state, { payload }: PayloadAction<{ id: string; refusal: string | null }>): OutboxState => ({
-      ...state,
-      facts: state.facts.map((one) => (one.body.id === payload.id ? { ...one, refusal: payload.refusal } : one)),
-    }),
-    serverHeard: (state, { payload }: PayloadAction<boolean>): OutboxState => ({ ...state, isServerSilent: !payload }),
+    serverHeard: (state, { payload }: PayloadAction<boolean>): OutboxState =>
+      state.isServerSilent === !payload ? state : { ...state, isServerSilent: !payload },
+    storageOpened: (state, { payload }: PayloadAction<boolean>): OutboxState =>
+      state.isStorageShut === !payload ? state : { ...state, isStorageShut: !payload },
   },
 });
 
-export const { factsRestored, factConfirmed, factSettled, factRefused, serverHeard } = outboxSlice.actions;
+export const { factsLaid, factLeft, serverHeard, storageOpened } = outboxSlice.actions;

@@ -1,6 +1,6 @@
 import type { Problem } from "@pale-cap/contract";
 import { useCallback, useState } from "react";
-import type { Fact } from "./fact";
+import type { NewFact } from "./fact";
 import { outbox } from "./outbox";
 
 /**
@@ -9,14 +9,14 @@ import { outbox } from "./outbox";
  */
 export function useSubmit() {
   const [problem, setProblem] = useState<Problem>();
-  const [isLoading, setLoading] = useState(false);
-  const submit = useCallback(async (fact: Fact): Promise<boolean> => {
-    setLoading(true);
+  const [pendingCount, setPending] = useState(0);
+  const submit = useCallback(async (fact: NewFact): Promise<boolean> => {
+    setPending((count) => count + 1);
     const outcome = await outbox.submit(fact);
-    setLoading(false);
+    setPending((count) => count - 1);
     setProblem(outcome.state === "refused" ? outcome.problem : undefined);
     if (outcome.state === "refused") await outbox.letGo(fact.body.id);
     return outcome.state !== "refused";
   }, []);
-  return [submit, { problem, isLoading }] as const;
+  return [submit, { problem, isLoading: pendingCount > 0 }] as const;
 }

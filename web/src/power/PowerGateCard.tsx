@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useJob } from "../job/JobContext";
 import { ProblemNote } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
+import { useDraft } from "../ui/useDraft";
 import { cautions } from "../wording/cautions";
 import { powerGateWords } from "../wording/firstPowerWords";
 import classes from "./power.module.css";
@@ -11,19 +12,19 @@ import { useLogPower } from "./useLogPower";
 
 /** After a blown fuse or a tripped breaker the way to mains is shut until a short test; a reason overrules it. */
 export function PowerGateCard() {
-  const { facts } = useJob();
+  const { detail, facts } = useJob();
   const gate = powerGate(facts.symptoms, facts.powerEvents);
   const [log, { problem, isLoading }] = useLogPower();
-  const [ohms, setOhms] = useState<number | null>(null);
+  const [ohms, setOhms, dropOhms] = useDraft<number | null>(`${detail.job.id} short test`, null);
   const [isValid, setValid] = useState(true);
-  const [reason, setReason] = useState("");
+  const [reason, setReason, dropReason] = useDraft(`${detail.job.id} gate reason`, "");
 
   async function test(hasShort: boolean) {
-    if (isValid && (await log({ kind: "short_test", hasShort, resistanceOhms: ohms }))) setOhms(null);
+    if (isValid && (await log({ kind: "short_test", hasShort, resistanceOhms: ohms }))) dropOhms(ohms);
   }
 
   async function overrule() {
-    if (await log({ kind: "gate_overruled", note: reason.trim() })) setReason("");
+    if (await log({ kind: "gate_overruled", note: reason.trim() })) dropReason(reason);
   }
 
   return (

@@ -1,4 +1,5 @@
 import type { PowerEventRow } from "@pale-cap/contract";
+import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
 import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
@@ -13,7 +14,7 @@ export function useLogPower() {
   const [submit, result] = useSubmit();
   const log = (fact: PowerFact): Promise<boolean> => {
     const nothing = { resistanceOhms: null, hasShort: null, note: null };
-    const body = { ...nothing, ...fact, id: newId(), at: new Date().toISOString(), personId };
+    const body = { ...nothing, ...fact, id: newId(), at: pageClock.moment(), personId };
     return submit({ kind: "power", jobId: detail.job.id, body });
   };
   return [log, result] as const;

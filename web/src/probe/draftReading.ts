@@ -1,5 +1,6 @@
 import type { JobDetail, NewReading } from "@pale-cap/contract";
 import { type CoarseCode, currentPart, deviceTestOf, type QuantityKind } from "@pale-cap/core";
+import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
 import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
 import { isUnderPower } from "./barQuantities";
@@ -9,6 +10,9 @@ export type ReadValue =
   | { readonly value: number; readonly code: null }
   | { readonly value: null; readonly code: CoarseCode };
 
+/** A reading before the outbox says by which clock it was. */
+export type DraftReading = Omit<NewReading, "clockId">;
+
 /** A reading as it would be logged now. */
 export function draftReading(of: {
   readonly detail: JobDetail;
@@ -16,7 +20,7 @@ export function draftReading(of: {
   readonly quantity: QuantityKind;
   readonly read: ReadValue;
   readonly settings: ProbeSettings;
-}): NewReading {
+}): DraftReading {
   const { target, quantity, settings, read } = of;
   const kind = of.detail.positions.find((one) => one.id === target.id)?.kind;
   const isPowered =
@@ -51,7 +55,7 @@ export function draftReading(of: {
     instrument: null,
     isWithdrawn: false,
     supersedesId: null,
-    measuredAt: new Date().toISOString(),
+    measuredAt: pageClock.moment(),
     personId: null,
   };
 }

@@ -3,6 +3,7 @@ import {
   formatQuantity,
   judgePosition,
   mayReadOpen,
+  notStored,
   overRangeCode,
   printedPrefix,
   probePoints,
@@ -19,6 +20,7 @@ import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import { useTarget } from "../job/useTarget";
+import { useDraft } from "../ui/useDraft";
 import { quantityFacts } from "../wording/boardWords";
 import { barQuantities, fittingQuantity } from "./barQuantities";
 import { draftReading, frequencyOf, type ReadValue } from "./draftReading";
@@ -62,7 +64,9 @@ export function useProbe() {
   const habits = useAppSelector((state) => state.bench.habits);
   const personId = useAppSelector((state) => state.bench.personId);
   const send = useSendReading(detail.job.id);
-  const [text, setText] = useState("");
+  // What is typed and not logged stays with its target, also when the page is closed.
+  const place = `${detail.job.id} probe ${target?.id ?? ""} ${target?.terminals ?? ""}`;
+  const [text, setText, dropText] = useDraft(place, "");
   const [shift, setShift] = useState(0);
   /** Where a person chose another quantity although volts were asked for. */
   const [ownWayId, setOwnWayId] = useState<string | null>(null);
@@ -133,7 +137,7 @@ export function useProbe() {
       judgedValue === null
         ? null
         : draftReading({ detail, target, quantity, read: { value: judgedValue, code: null }, settings });
-    const readings = draft ? [...facts.readings, draft] : facts.readings;
+    const readings = draft ? [...facts.readings, { ...draft, ...notStored }] : facts.readings;
     return judgePosition({ ...facts, readings }, target.id, rules.judgement, "current");
   }, [detail, facts, rules, target, judgedValue, quantity, settings]);
 
@@ -142,7 +146,6 @@ export function useProbe() {
     const index = at < 0 ? order.findIndex((one) => one.id === target?.id) : at;
     const next = order[(index + by + order.length) % Math.max(order.length, 1)];
     if (next) select(next);
-    setText("");
     setShift(0);
   }
 
@@ -153,11 +156,11 @@ export function useProbe() {
     const draft = draftReading({ detail, target, quantity, read, settings });
     const rawText = (isLive ? live.raw : text.trim())?.slice(0, 80) || null;
     void send({ ...draft, rawText, instrument: isLive ? (live.instrument?.name ?? null) : null, personId });
+    dropText();
     if (habits.isTone && value !== null && band) sound(isInside(value, band));
     // Volts were only asked for: the part itself comes next. A test before the mains has none behind it.
     const isLast = target.kind === "rail" && target.terminals !== undefined;
     if (thenStep && !(asked && quantity === "dc_voltage") && !isLast) step(1);
-    else setText("");
   }
   useHoldToLog(habits.isHolding && text === "", live, `${target?.id}|${target?.terminals}|${quantity}`, () =>
     log(true),

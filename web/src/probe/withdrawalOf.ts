@@ -1,9 +1,11 @@
-import type { NewReading, ReadingRow } from "@pale-cap/contract";
+import type { ReadingRow } from "@pale-cap/contract";
+import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
+import type { DraftReading } from "./draftReading";
 
 /** Takes a reading back: a further row that supersedes it; the reading itself stays in the record. */
-export function withdrawalOf(reading: ReadingRow, personId: string | null): NewReading {
-  const { receivedAt: _, ...row } = reading;
+export function withdrawalOf(reading: ReadingRow, personId: string | null): DraftReading {
+  const { sequence, clockId, receivedAt, clockAheadSeconds, cameAfterClosing, ...row } = reading;
   return {
     ...row,
     id: newId(),
@@ -13,6 +15,6 @@ export function withdrawalOf(reading: ReadingRow, personId: string | null): NewR
     supersedesId: reading.id,
     rawText: null,
     personId,
-    measuredAt: new Date().toISOString(),
+    measuredAt: pageClock.moment(),
   };
 }

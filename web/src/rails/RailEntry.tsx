@@ -1,8 +1,9 @@
 import { Button, TextInput } from "@mantine/core";
 import { boardLimits } from "@pale-cap/contract";
-import { useState } from "react";
+import { useJob } from "../job/JobContext";
 import { ProblemNote } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
+import { useDraft } from "../ui/useDraft";
 import { useInvalidFields } from "../ui/useInvalidFields";
 import classes from "./rails.module.css";
 import { useAddRails } from "./useAddRails";
@@ -12,13 +13,13 @@ const empty = { name: "", volts: null as number | null, amps: null as number | n
 /** One more rail in a line: name, volts, amperes; Enter adds it. Without a name it is called by its volts. */
 export function RailEntry() {
   const [add, { problem, isLoading }] = useAddRails();
-  const [draft, setDraft] = useState(empty);
+  const [draft, setDraft, dropDraft] = useDraft(`${useJob().detail.job.id} rail`, empty);
   const [invalid, validity] = useInvalidFields();
   const isReady = invalid.size === 0 && (draft.volts !== null || draft.name.trim() !== "");
 
   async function submit() {
     if (!isReady) return;
-    if (!(await add([{ name: draft.name, volts: draft.volts, amps: draft.amps }]))) setDraft(empty);
+    if (!(await add([{ name: draft.name, volts: draft.volts, amps: draft.amps }]))) dropDraft(draft);
   }
 
   return (

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { CaptureRow, Net } from "@pale-cap/contract";
 import { formatQuantity, type RippleAttribution, type RipplePrediction } from "@pale-cap/core";
+import { newId } from "../api/newId";
 import {
   noAct,
   useActOnInstrumentMutation,
@@ -63,7 +64,17 @@ export function CaptureCard(props: {
       )}
       {shown && attribution && <Attribution capture={shown} attribution={attribution} prediction={prediction} />}
       {shown && (
-        <Button size="compact-sm" mt="xs" onClick={() => void remove({ jobId: detail.job.id, captureId: shown.id })}>
+        <Button
+          size="compact-sm"
+          mt="xs"
+          onClick={() =>
+            void remove({
+              jobId: detail.job.id,
+              captureId: shown.id,
+              body: { writeId: newId(), version: shown.version },
+            })
+          }
+        >
           Take this capture off
         </Button>
       )}

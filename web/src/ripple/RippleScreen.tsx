@@ -13,6 +13,8 @@ import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { useJob } from "../job/JobContext";
 import { LensLayout } from "../job/LensLayout";
+import { useTellExport } from "../job/useTellExport";
+import { download } from "../ui/download";
 import { Pane, Part } from "../ui/Pane";
 import { Quantity } from "../ui/Quantity";
 import { assumptionWords, filterStateLabels, impossibleWords } from "../wording/rippleWords";
@@ -20,7 +22,7 @@ import { rippleWorker, useRipplePrediction } from "../workers/useRipplePredictio
 import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";
 import { ConverterForm } from "./ConverterForm";
-import { chartPng, download, waveformCsv } from "./exports";
+import { chartPng, waveformCsv } from "./exports";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
 import { LimitNote, MeterNote } from "./RippleNotes";
@@ -106,6 +108,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
     return rippleColumns(prediction, laid);
   }, [view, prediction, shown, samples]);
   const chart = useRef<HTMLDivElement>(null);
+  const tellExport = useTellExport();
   // Where values are assumed, a third digit would say what nobody knows.
   const digits = prediction && prediction.effects.length > 0 ? 2 : 3;
   if (!net || !first || !known) {
@@ -118,12 +121,19 @@ function RailScreen({ netId }: { readonly netId: string }) {
     const name = `${detail.job.number}-${net?.name ?? "rail"}`.replaceAll(/[^\w.-]+/g, "-");
     if (kind === "csv" && shown && samples) {
       download(`${name}.csv`, waveformCsv(samples, shown.analysis.intervalSeconds, shown.name), "text/csv");
+      tellExport("capture_csv");
     }
     const drawn = chart.current?.querySelector<SVGSVGElement>("[data-ripple-chart] svg.recharts-surface");
-    if (kind === "png" && drawn) download(`${name}.png`, await chartPng(drawn), "image/png");
+    if (kind === "png" && drawn) {
+      download(`${name}.png`, await chartPng(drawn), "image/png");
+      tellExport("ripple_png");
+    }
     if (kind === "netlist" && question) {
       const answered = await rippleWorker().netlist(question, `${name}: capacitors as read`);
-      if ("found" in answered && answered.found) download(`${name}.cir`, answered.found, "text/plain");
+      if ("found" in answered && answered.found) {
+        download(`${name}.cir`, answered.found, "text/plain");
+        tellExport("netlist");
+      }
     }
   }
 

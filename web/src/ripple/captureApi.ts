@@ -2,6 +2,12 @@ import { type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contra
 import { api } from "../api/api";
 import { byId, type OnJob, patching, upsert, url } from "../job/patching";
 
+/** Taking a row off, from the version that the person saw. */
+interface Removal {
+  readonly writeId: string;
+  readonly version: number;
+}
+
 export const captureApi = api.injectEndpoints({
   endpoints: (build) => ({
     addCapture: build.mutation<CaptureRow, OnJob<NewCapture> & { readonly packed: Blob }>({
@@ -13,8 +19,12 @@ export const captureApi = api.injectEndpoints({
       },
       onQueryStarted: patching((detail, row) => ({ ...detail, captures: upsert(detail.captures, row, byId) })),
     }),
-    removeCapture: build.mutation<null, { readonly jobId: string; readonly captureId: string }>({
-      query: ({ captureId }) => ({ url: path(routes.capture, { captureId }).slice(1), method: "DELETE" }),
+    removeCapture: build.mutation<null, OnJob<Removal> & { readonly captureId: string }>({
+      query: ({ jobId, captureId, body }) => ({
+        url: url(routes.capture, jobId, { captureId }),
+        method: "DELETE",
+        body,
+      }),
       invalidatesTags: (_result, _error, { jobId }) => [{ type: "Job", id: jobId }],
     }),
   }),

@@ -1,16 +1,6 @@
-/** Hands a file to the browser. */
-export function download(name: string, content: BlobPart, mediaType: string): void {
-  const address = URL.createObjectURL(new Blob([content], { type: mediaType }));
-  const link = document.createElement("a");
-  link.href = address;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
-}
-
 /** A waveform as docs/formats/captures.md has it: a line of titles with units, seconds and volts. */
 export function waveformCsv(samples: Float32Array, intervalSeconds: number, name: string): string {
-  const lines = [`time (s),${name.replaceAll(/[,;\r\n]/g, " ")} (V)`];
+  const lines = [`time (s),${name.replaceAll(/[,;\r\n]/g, " ").replace(/^[=+\-@\t]+/, "")} (V)`];
   for (let n = 0; n < samples.length; n++) lines.push(`${Number((n * intervalSeconds).toPrecision(12))},${samples[n]}`);
   return `${lines.join("\n")}\n`;
 }

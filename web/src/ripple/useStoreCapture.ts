@@ -1,7 +1,11 @@
-import type { CaptureRig, Net } from "@pale-cap/contract";
+import type { CaptureRig, Net, Problem } from "@pale-cap/contract";
+import { useState } from "react";
+import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
 import { useAppSelector } from "../job/hooks";
 import { useJob } from "../job/JobContext";
+import { useInTurn } from "../job/useInTurn";
+import { asProblem } from "../ui/ProblemNote";
 import type { ReadChannel } from "../workers/captureWorker";
 import { useAddCaptureMutation } from "./captureApi";
 
@@ -18,16 +22,27 @@ interface Said {
 export function useStoreCapture(net: Net) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [add, { error, isLoading }] = useAddCaptureMutation();
+  const [add, { isLoading }] = useAddCaptureMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const inTurn = useInTurn();
+  /** In its turn: a capture does not overtake the readings that were confirmed before it. */
   async function store({ analysis, packed }: ReadChannel, said: Said): Promise<string | null> {
     const id = newId();
-    const measuredAt = new Date().toISOString();
-    const answer = await add({
-      jobId: detail.job.id,
-      body: { ...said, id, netId: net.id, analysis, measuredAt, personId },
-      packed: new Blob([packed as Uint8Array<ArrayBuffer>]),
-    });
-    return "error" in answer ? null : id;
+    const moment = { measuredAt: pageClock.moment(), clockId: pageClock.id };
+    const refusal = await inTurn(
+      async () => {
+        const body = { ...said, ...moment, id, netId: net.id, analysis, personId };
+        const answer = await add({
+          jobId: detail.job.id,
+          body,
+          packed: new Blob([packed as Uint8Array<ArrayBuffer>]),
+        });
+        return asProblem(answer.error);
+      },
+      (unsent): Problem | undefined => unsent,
+    );
+    setProblem(refusal);
+    return refusal ? null : id;
   }
-  return [store, { error, isLoading }] as const;
+  return [store, { error: problem, isLoading }] as const;
 }

@@ -21,6 +21,8 @@ const reasons: Readonly<Record<UnknownReason, string>> = {
   meter_not_proved: "meter not proved",
   zero_without_history: "zero without an earlier voltage",
   verification_expired: "too long ago, measure again",
+  clock_ahead: "that computer's clock runs ahead: it verifies nothing",
+  clock_unknown: "nobody knows how long ago: measure again",
 };
 
 export const storeKindLabels: Readonly<Record<StoreKind, string>> = {

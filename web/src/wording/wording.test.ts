@@ -3,6 +3,7 @@ import {
   judgeBoard,
   type LedgerEntry,
   lenses,
+  notStored,
   type OpenPointCode,
   type Rejection,
   type RejectionCode,
@@ -78,7 +79,7 @@ describe("wording", () => {
       sampleReading("C2", { quantity: "voltage_loss", value: 0.2 }),
     ];
     const signs = [
-      { fittedPartId: "part-C2", sign: "vented", state: "seen", observedAt: "2026-11-23T09:00:00Z" },
+      { fittedPartId: "part-C2", sign: "vented", state: "seen", observedAt: "2026-11-23T09:00:00Z", sequence: 1 },
     ] as const;
     const entries = [...judgeBoard(sampleJob({ readings, signs }), sampleRules.judgement).values()].flatMap(
       (one) => one.ledger,
@@ -156,7 +157,14 @@ describe("wording", () => {
 
   it("says of the charge what was measured and when, or why it is unknown", () => {
     const stores = [sampleStore({ id: "s" })];
-    const state = { storeId: "s", volts: 2.1, at: "2026-11-23T10:00:00Z", predictedVolts: null, reason: null } as const;
+    const state = {
+      storeId: "s",
+      volts: 2.1,
+      at: "2026-11-23T10:00:00Z",
+      predictedVolts: null,
+      reason: null,
+      verifiedUntilMilliseconds: null,
+    } as const;
     expect(chargeWords({ ...state, name: "verified" }, stores)).toMatch(/^Bulk C1 measured 2.1\u00a0V at /);
     expect(chargeWords({ ...state, name: "unknown", reason: "mains_connected" }, stores)).toBe(
       "Bulk C1 unknown: mains was connected",
@@ -178,7 +186,13 @@ describe("wording", () => {
   });
 
   it("says why no power is offered, and what opened the way", () => {
-    const event = { at: "2026-11-23T10:00:00Z", resistanceOhms: 390e3, hasShort: false, note: null } as const;
+    const event = {
+      ...notStored,
+      at: "2026-11-23T10:00:00Z",
+      resistanceOhms: 390e3,
+      hasShort: false,
+      note: null,
+    } as const;
     const gate = { isShut: true, cause: "fuse_blown", openedBy: null } as const;
     expect(powerGateWords(gate)).toMatch(/^A fuse blew: no power-up/);
     expect(plain(powerGateWords({ ...gate, isShut: false, openedBy: { ...event, kind: "short_test" } }))).toBe(

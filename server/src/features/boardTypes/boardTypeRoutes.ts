@@ -34,6 +34,7 @@ export const boardTypeRoutes = (): readonly Route[] => [
     method: "post",
     path: routes.boardTypeOfJob,
     kind: "board type",
+    isTakenWhenClosed: true,
     right: "edit_board",
     creates: true,
     schema: saveBoardTypeSchema,

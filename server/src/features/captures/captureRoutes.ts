@@ -31,6 +31,7 @@ export const captureRoutes = ({ database, heavy }: AppContext): readonly Route[]
     method: "post",
     path: routes.captures,
     kind: "capture",
+    isTakenWhenClosed: true,
     right: "measure",
     creates: true,
     schema: newCaptureSchema,

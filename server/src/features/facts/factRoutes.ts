@@ -45,6 +45,7 @@ export function factRoutes(context: AppContext): readonly Route[] {
         method: "post",
         kind,
         creates: true,
+        isTakenWhenClosed: true,
         schema: factSchemas[kind] as unknown as ObjectSchema<AnyObject>,
         write: (scope, { params, body }) => handlerOf(kind).store(scope, params.jobId as string, body),
         answer: (scope, { params, body }) => handlerOf(kind).rows(scope, params.jobId as string, body),

@@ -202,6 +202,17 @@ describe("what comes after a job was closed", () => {
     expect((await benchLines(test)).find((one) => one.id === jobId)?.lateFactCount).toBe(0);
   });
 
+  it("is no edit: those are refused until the job is opened", async () => {
+    await handOver(1, false);
+    const edit = {
+      id: newId(),
+      changes: [{ table: "net", operation: "delete", id: part.netId, version: 1, values: null }],
+    };
+    const refused = await request(test.app).post(`/api/jobs/${jobId}/board-edits`).send(edit).expect(409);
+    expect((refused.body as Problem).code).toBe("conflict");
+    expect((await load()).nets).toHaveLength(1);
+  });
+
   it("carries a late tick out when the job is opened, not before", async () => {
     await handOver(1, false);
     const item = { id: newId(), positionId: part.positionId, fittedPartId: null, stripeDegrees: null };

@@ -20,6 +20,7 @@ export const familyRoutes = ({ heavy }: AppContext): readonly Route[] => [
     method: "post",
     path: routes.familyUnits,
     kind: "units",
+    isTakenWhenClosed: true,
     right: "take_in",
     creates: true,
     schema: newUnitsSchema,

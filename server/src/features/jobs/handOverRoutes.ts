@@ -17,6 +17,7 @@ export const handOverRoutes = ({ heavy }: AppContext): readonly Route[] => [
     path: routes.handOver,
     kind: "hand-over",
     right: "hand_over",
+    isTakenWhenClosed: true,
     schema: handOverSchema,
     prepare: ({ body, params }) => (body.isReopened ? Promise.resolve(null) : heavy.judgeJob(params.jobId as string)),
     write: (scope, { body, params }, judged) =>

@@ -50,6 +50,7 @@ export const jobRoutes = (): readonly Route[] => [
     path: routes.exports,
     kind: "export",
     right: "export",
+    isTakenWhenClosed: true,
     creates: true,
     schema: exportSchema,
     write: (scope, { body, params }) => audit(scope, "exported", { jobId: params.jobId, subject: body.what }),

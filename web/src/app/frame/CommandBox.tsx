@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { targetSelected } from "../../job/benchSlice";
 import { useAppDispatch } from "../../job/hooks";
-import { useBenchQuery, useJobQuery } from "../../job/jobApi";
+import { useBenchQuery, useJobQuery, useLazyBenchQuery } from "../../job/jobApi";
 import { useKeys } from "../../ui/useKeys";
 import { lensLabels } from "../../wording/lensWords";
 import classes from "./frame.module.css";
@@ -15,16 +15,30 @@ export function CommandBox({ jobId }: { readonly jobId: string | undefined }) {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
-  const { data: lines = [] } = useBenchQuery();
+  const lines = useBenchQuery(undefined).data?.lines ?? [];
+  const [findJobs] = useLazyBenchQuery();
   const { data: detail } = useJobQuery(jobId ?? "", { skip: !jobId });
   useKeys("Everywhere", [{ key: "g", label: "go to a job, lens or part", action: () => input.current?.focus() }]);
 
-  function go() {
+  /** A job that is not among the newest open ones, by its number. */
+  async function findByNumber(number: number) {
+    for (const state of ["open", "closed"] as const) {
+      const { data } = await findJobs({ state, search: String(number).padStart(4, "0"), below: null });
+      const found = data?.lines.find((one) => one.number === number);
+      if (found) return found;
+    }
+    return undefined;
+  }
+
+  async function go() {
     const wanted = text.trim().toLowerCase();
     if (!wanted) return;
     const lens = lenses.find((one) => jobId && lensLabels[one].toLowerCase().startsWith(wanted));
     const position = detail?.positions.find((one) => one.designator.toLowerCase() === wanted);
-    const line = lines.find((one) => Number(wanted) === one.number);
+    const number = Number(wanted);
+    const line = Number.isInteger(number)
+      ? (lines.find((one) => number === one.number) ?? (await findByNumber(number)))
+      : undefined;
     if (position && jobId) dispatch(targetSelected({ jobId, target: { kind: "part", id: position.id } }));
     else if (line) navigate(`/jobs/${line.id}`);
     else if (lens) navigate(`/jobs/${jobId}/${lens}`);
@@ -41,7 +55,7 @@ export function CommandBox({ jobId }: { readonly jobId: string | undefined }) {
       className={classes.command}
       onSubmit={(event) => {
         event.preventDefault();
-        go();
+        void go();
       }}
     >
       <input

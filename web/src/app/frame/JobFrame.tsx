@@ -1,12 +1,13 @@
 import { Loader } from "@mantine/core";
 import { useEffect } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { Link, Outlet, useLocation, useParams } from "react-router";
 import { jobClosed, jobOpened } from "../../job/benchSlice";
 import { useAppDispatch } from "../../job/hooks";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { dayText } from "../../ui/times";
 import classes from "./frame.module.css";
 import { KeysHelp } from "./KeysHelp";
 import { Ladder } from "./Ladder";
@@ -49,11 +50,29 @@ export function JobFrame() {
         <TopStrip jobId={jobId} />
         <Ladder />
         <main className={classes.lens}>
-          <Outlet key={jobId} />
+          <LensOfJob jobId={jobId} handedOverAt={job.data.job.handedOverAt} />
         </main>
         <KeysHelp />
         <OutboxNotice />
       </div>
     </JobProvider>
+  );
+}
+
+/** The lens. On a closed job nothing is entered but in Hand over, where it can be opened again. */
+function LensOfJob({ jobId, handedOverAt }: { readonly jobId: string; readonly handedOverAt: string | null }) {
+  const { pathname } = useLocation();
+  const isLocked = handedOverAt !== null && !/\/(hand-over|report)$/.test(pathname);
+  // A fieldset takes every field and button in it at once, those of later lenses too.
+  return (
+    <fieldset className={classes.entries} disabled={isLocked}>
+      {isLocked && handedOverAt && (
+        <div className={classes.closedNote} role="status">
+          <span>Handed over {dayText(handedOverAt)}: nothing is entered on a closed job.</span>
+          <Link to={`/jobs/${jobId}/hand-over`}>Open it again in Hand over</Link>
+        </div>
+      )}
+      <Outlet key={jobId} />
+    </fieldset>
   );
 }

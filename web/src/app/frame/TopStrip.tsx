@@ -3,11 +3,12 @@ import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
 import { jobClosed, personChosen } from "../../job/benchSlice";
 import { useAppDispatch, useAppSelector } from "../../job/hooks";
-import { useBenchQuery, usePeopleQuery } from "../../job/jobApi";
+import { useBenchQuery, useJobQuery, usePeopleQuery } from "../../job/jobApi";
 import { deviceName } from "../../job/parts";
 import { ChargeWatch } from "./ChargeWatch";
 import { CommandBox } from "./CommandBox";
 import classes from "./frame.module.css";
+import { ServerNote } from "./ServerNote";
 
 /** Mark, open jobs, command box, charge watch, person: the same on every screen. */
 export function TopStrip({ jobId }: { readonly jobId?: string }) {
@@ -23,6 +24,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
       <PlacesMenu />
       <PersonMenu />
       <SchemeSwitch />
+      <ServerNote />
     </header>
   );
 }
@@ -38,38 +40,45 @@ function BrandMark() {
 
 function JobChips({ currentId }: { readonly currentId: string | undefined }) {
   const openIds = useAppSelector((state) => state.bench.openJobIds);
-  const { data: lines = [] } = useBenchQuery();
-  const dispatch = useAppDispatch();
-  const navigate = useNavigate();
   // Three chips fit beside the command box at 1280; the job on screen is always one of them.
   const shown = openIds.filter((id) => id === currentId || openIds.indexOf(id) >= openIds.length - 3).slice(-3);
   return (
     <nav className={classes.chips} aria-label="Open jobs">
-      {shown.map((id) => {
-        const line = lines.find((one) => one.id === id);
-        if (!line) return null;
-        return (
-          <span key={id} className={classes.chip} data-current={id === currentId || undefined}>
-            <NavLink to={`/jobs/${id}`} title={deviceName(line)}>
-              <b>{String(line.number).padStart(4, "0")}</b>{" "}
-              <span className={classes.chipName}>{line.deviceModel ?? deviceName(line)}</span>
-            </NavLink>
-            <ActionIcon
-              variant="transparent"
-              size={18}
-              color="gray"
-              aria-label={`Take job ${line.number} off the strip`}
-              onClick={() => {
-                dispatch(jobClosed(id));
-                if (id === currentId) navigate("/");
-              }}
-            >
-              <IconX size={13} />
-            </ActionIcon>
-          </span>
-        );
-      })}
+      {shown.map((id) => (
+        <JobChip key={id} id={id} isCurrent={id === currentId} />
+      ))}
     </nav>
+  );
+}
+
+function JobChip({ id, isCurrent }: { readonly id: string; readonly isCurrent: boolean }) {
+  const { data: bench } = useBenchQuery(undefined);
+  const line = bench?.lines.find((one) => one.id === id);
+  // One that is closed, or far down the bench, is told by its job.
+  const { data: detail } = useJobQuery(id, { skip: !bench || line !== undefined });
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const job = line ?? detail?.job;
+  if (!job) return null;
+  return (
+    <span className={classes.chip} data-current={isCurrent || undefined}>
+      <NavLink to={`/jobs/${id}`} title={deviceName(job)}>
+        <b>{String(job.number).padStart(4, "0")}</b>{" "}
+        <span className={classes.chipName}>{job.deviceModel ?? deviceName(job)}</span>
+      </NavLink>
+      <ActionIcon
+        variant="transparent"
+        size={18}
+        color="gray"
+        aria-label={`Take job ${job.number} off the strip`}
+        onClick={() => {
+          dispatch(jobClosed(id));
+          if (isCurrent) navigate("/");
+        }}
+      >
+        <IconX size={13} />
+      </ActionIcon>
+    </span>
   );
 }
 

@@ -1,24 +1,33 @@
-import { Button } from "@mantine/core";
-import { useDisclosure } from "@mantine/hooks";
-import { useRef } from "react";
+import { Button, TextInput } from "@mantine/core";
+import { useDebouncedValue, useDisclosure } from "@mantine/hooks";
+import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { useBenchQuery } from "../../job/jobApi";
+import { useBenchPagesInfiniteQuery } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
 import { cautions } from "../../wording/cautions";
+import { BenchList } from "./BenchList";
 import { BenchTable } from "./BenchTable";
 import classes from "./bench.module.css";
 import { NewJobForm } from "./NewJobForm";
 
-/** What is on the benches now. */
-export function BenchScreen() {
-  const { data: lines, error } = useBenchQuery(undefined, { refetchOnMountOrArgChange: true, pollingInterval: 60_000 });
-  const [isMaking, making] = useDisclosure(false);
-  const table = useRef<HTMLTableElement>(null);
-  const navigate = useNavigate();
+const searchMilliseconds = 250;
 
-  const open = lines?.filter((line) => !line.handedOverAt) ?? [];
-  const closed = lines?.filter((line) => line.handedOverAt) ?? [];
+/** What is on the benches now: every open job, and closed ones on demand, found by words. */
+export function BenchScreen() {
+  const [typed, setTyped] = useState("");
+  const [search] = useDebouncedValue(typed.trim() === "" ? null : typed.trim(), searchMilliseconds);
+  const open = useBenchPagesInfiniteQuery(
+    { state: "open", search },
+    { refetchOnMountOrArgChange: true, pollingInterval: 60_000 },
+  );
+  const [isMaking, making] = useDisclosure(false);
+  const [areClosedShown, closed] = useDisclosure(false);
+  const table = useRef<HTMLTableElement>(null);
+  const find = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+  const [first] = open.data?.pages ?? [];
+  const isEmpty = first?.total === 0 && search === null;
 
   function move(by: number) {
     const links = [...(table.current?.querySelectorAll<HTMLAnchorElement>("a[data-job]") ?? [])];
@@ -27,6 +36,7 @@ export function BenchScreen() {
   }
   useKeys("Bench", [
     { key: "n", label: "take in a unit", action: making.open },
+    { key: "/", label: "find a job by words", action: () => find.current?.focus() },
     { key: "ArrowDown", label: "next job (Enter opens it)", action: () => move(1) },
     { key: "ArrowUp", label: "previous job", action: () => move(-1) },
   ]);
@@ -35,20 +45,42 @@ export function BenchScreen() {
     <div className={classes.bench}>
       <div className={classes.head}>
         <h1>Bench</h1>
+        <TextInput
+          ref={find}
+          className={classes.find}
+          aria-label="Find a job"
+          placeholder="Device, fault, owner or number"
+          value={typed}
+          onChange={(event) => setTyped(event.currentTarget.value)}
+          onKeyDown={(event) => event.key === "Escape" && setTyped("")}
+          rightSection={<kbd className={classes.findKey}>/</kbd>}
+        />
         <Button variant="filled" onClick={making.open}>
           Take in a unit <kbd className={classes.onButton}>n</kbd>
         </Button>
       </div>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={asProblem(open.error)} />
       {isMaking && <NewJobForm onMade={(id) => navigate(`/jobs/${id}/intake`)} onCancel={making.close} />}
-      {open.length > 0 && <BenchTable lines={open} tableRef={table} />}
-      {closed.length > 0 && (
-        <details className={classes.closed}>
-          <summary>Handed over ({closed.length})</summary>
-          <BenchTable lines={closed} />
+      {(first?.late.length ?? 0) > 0 && (
+        <section className={classes.late}>
+          <h2>Came after closing</h2>
+          <p className={classes.soft}>
+            These jobs were handed over before the entries arrived. They prove nothing until the job is opened again.
+          </p>
+          <BenchTable lines={first?.late ?? []} />
+        </section>
+      )}
+      <BenchList pages={open} noun="open" tableRef={table} />
+      {(!isEmpty || areClosedShown) && (
+        <details
+          className={classes.closed}
+          onToggle={(event) => (event.currentTarget.open ? closed.open() : closed.close())}
+        >
+          <summary>Handed over</summary>
+          {areClosedShown && <ClosedJobs search={search} />}
         </details>
       )}
-      {lines?.length === 0 && !isMaking && (
+      {isEmpty && !isMaking && (
         <div className={classes.empty}>
           <p>
             <strong>The bench is empty.</strong>
@@ -61,5 +93,15 @@ export function BenchScreen() {
       )}
       <p className={classes.standing}>{cautions.standing}</p>
     </div>
+  );
+}
+
+function ClosedJobs({ search }: { readonly search: string | null }) {
+  const closed = useBenchPagesInfiniteQuery({ state: "closed", search }, { refetchOnMountOrArgChange: true });
+  return (
+    <>
+      <ProblemNote problem={asProblem(closed.error)} />
+      <BenchList pages={closed} noun="handed over" />
+    </>
   );
 }

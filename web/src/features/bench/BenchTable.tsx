@@ -43,7 +43,9 @@ export function BenchTable(props: {
               <LensStep line={line} />
             </td>
             <td>{line.handedOverAt ? <span className={classes.soft}>–</span> : <Charge line={line} />}</td>
-            <td className={classes.figure}>{line.handedOverAt ? "" : line.openPointCount || ""}</td>
+            <td className={classes.figure}>
+              {line.handedOverAt ? line.lateFactCount > 0 && `${line.lateFactCount} late` : line.openPointCount || ""}
+            </td>
             <td className={classes.nowrap}>{line.handedOverAt ? "" : <Due line={line} />}</td>
             <td className={classes.nowrap}>{ageText(line.createdAt, now)}</td>
           </tr>

@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import type { PlanEdit, Position } from "@pale-cap/contract";
+import type { PlanEdit, Position, Problem } from "@pale-cap/contract";
 import {
   foundPart,
   type Limit,
@@ -10,7 +10,7 @@ import {
   replacementRequirement,
   type Unit,
 } from "@pale-cap/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery, useEditPlanMutation } from "../../job/jobApi";
@@ -29,7 +29,8 @@ import classes from "./choose.module.css";
 export function PositionChoice({ position }: { readonly position: Position }) {
   const { detail, houseRules } = useJob();
   const { data: catalogue } = useCatalogueQuery();
-  const [editPlan, { error }] = useEditPlanMutation();
+  const [editPlan] = useEditPlanMutation();
+  const [problem, setProblem] = useState<Problem>();
   const inTurn = useInTurn();
   const plan = detail.plans.find((one) => one.positionId === position.id);
   const part = foundPart(detail.fittedParts, position.id);
@@ -67,8 +68,10 @@ export function PositionChoice({ position }: { readonly position: Position }) {
         overrides: current,
         ...change(current),
       };
-      return editPlan({ jobId: latest.job.id, positionId: position.id, body });
-    });
+      return editPlan({ jobId: latest.job.id, positionId: position.id, body }).then((answer) =>
+        setProblem(asProblem(answer.error)),
+      );
+    }, setProblem);
 
   if (!requirement) {
     return (
@@ -79,7 +82,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
   }
   return (
     <>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
       <RequirementTable
         requirement={requirement}
         onOverride={(more) => save((current) => ({ overrides: { ...current, ...more } }))}

@@ -1,17 +1,22 @@
 import { Button, TextInput } from "@mantine/core";
+import type { Problem } from "@pale-cap/contract";
 import { useState } from "react";
 import { Link } from "react-router";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { BoardPanel } from "../../job/BoardPanel";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
-import { useAcceptPointMutation, useHandOverMutation } from "../../job/jobApi";
+import { useHandOverMutation } from "../../job/jobApi";
 import { LensLayout } from "../../job/LensLayout";
+import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
+import { useSubmit } from "../../outbox/useSubmit";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { dayText } from "../../ui/times";
+import { useDraft } from "../../ui/useDraft";
 import { openPointWords } from "../../wording/lensWords";
 import classes from "./handOver.module.css";
 
@@ -19,25 +24,38 @@ import classes from "./handOver.module.css";
 export function HandOverLens() {
   const { detail, openPoints, houseRules } = useJob();
   const { job } = detail;
-  const [handOver, { error, isLoading }] = useHandOverMutation();
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [handOver, { isLoading }] = useHandOverMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const inTurn = useInTurn();
   // What leaves the shop: the parts that are in now, not the ones that were found.
   const look = useVerdictLook("current");
   const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
   const waiting = openPoints.filter((point) => !accepted.has(point.key));
   const months = houseRules["shop.warrantyMonths"];
-  const [minutes, setMinutes] = useState<number | null>(job.spentMinutes);
+  const [minutes, setMinutes, dropMinutes] = useDraft<number | null>(`${job.id} minutes`, job.spentMinutes);
   const [isValid, setValid] = useState(true);
 
   function close(isReopened: boolean) {
     const body = {
       id: newId(),
-      handedOverAt: new Date().toISOString(),
+      handedOverAt: pageClock.moment(),
       warrantyMonths: months,
       spentMinutes: minutes,
       note: null,
       isReopened,
+      version: job.version,
+      clockId: pageClock.id,
+      personId,
     };
-    void handOver({ jobId: job.id, body });
+    void inTurn(
+      async ({ job: latest }) => {
+        const answer = await handOver({ jobId: job.id, body: { ...body, version: latest.version } });
+        setProblem(asProblem(answer.error));
+        if (answer.data) dropMinutes();
+      },
+      (problem) => setProblem(problem),
+    );
   }
 
   return (
@@ -58,7 +76,7 @@ export function HandOverLens() {
             </Button>
           }
         >
-          <ProblemNote problem={asProblem(error)} />
+          <ProblemNote problem={problem} />
           <Part title="Open points" aside={<span className={classes.soft}>{waiting.length} to resolve or accept</span>}>
             {openPoints.length === 0 && <p className={classes.soft}>None.</p>}
             <ul className={classes.points}>
@@ -118,8 +136,8 @@ function OpenPointLine(props: {
 }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [accept, { error }] = useAcceptPointMutation();
-  const [reason, setReason] = useState("");
+  const [submit, { problem }] = useSubmit();
+  const [reason, setReason, dropReason] = useDraft(`${detail.job.id} accept ${props.pointKey}`, "");
   return (
     <li>
       <div>{props.words}</div>
@@ -135,10 +153,10 @@ function OpenPointLine(props: {
               id: newId(),
               key: props.pointKey,
               reason: reason.trim(),
-              acceptedAt: new Date().toISOString(),
+              acceptedAt: pageClock.moment(),
               personId,
             };
-            void accept({ jobId: detail.job.id, body });
+            void submit({ kind: "acceptance", jobId: detail.job.id, body }).then((isSafe) => isSafe && dropReason());
           }}
         >
           <TextInput
@@ -153,7 +171,7 @@ function OpenPointLine(props: {
           </Button>
         </form>
       )}
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
     </li>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Loader } from "@mantine/core";
 import { Link, useParams } from "react-router";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { useTellExport } from "../../job/useTellExport";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Report } from "./Report";
 import classes from "./report.module.css";
@@ -27,12 +28,25 @@ export function ReportPage() {
           <Button component={Link} to={`/jobs/${jobId}/hand-over`}>
             Back to the job
           </Button>
-          <Button variant="filled" onClick={() => window.print()}>
-            Print
-          </Button>
+          <PrintButton />
         </nav>
         <Report />
       </div>
     </JobProvider>
+  );
+}
+
+function PrintButton() {
+  const tellExport = useTellExport();
+  return (
+    <Button
+      variant="filled"
+      onClick={() => {
+        tellExport("report");
+        window.print();
+      }}
+    >
+      Print
+    </Button>
   );
 }

@@ -1,8 +1,15 @@
 import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
-import { type HouseRule, type HouseRuleKey, houseRules, type RuleEffect, ruleProblem } from "@pale-cap/contract";
+import {
+  type HouseRule,
+  type HouseRuleKey,
+  houseRules,
+  type RuleEffect,
+  ruleProblem,
+  ruleVersion,
+} from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
-import { useState } from "react";
 import { Link } from "react-router";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import {
@@ -13,7 +20,9 @@ import {
 } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { momentText } from "../../ui/times";
+import { dropDraft, useDraft } from "../../ui/useDraft";
 import { turnedWords } from "../../wording/verdictWords";
+import { BackupNote } from "./BackupNote";
 import classes from "./houseRules.module.css";
 import { KitEditor } from "./KitEditor";
 
@@ -26,6 +35,8 @@ const groups: readonly (readonly [prefix: string, title: string])[] = [
   ["rework.", "Rework"],
   ["prove.", "Proving"],
   ["shop.", "The shop"],
+  ["instruments.", "Instruments"],
+  ["backup.", "Backup"],
 ];
 
 /** Every default with its source and why; changeable, with history and a way back. */
@@ -43,6 +54,7 @@ export function HouseRulesScreen() {
         groups.map(([prefix, title]) => (
           <section key={prefix}>
             <h2>{title}</h2>
+            {prefix === "backup." && <BackupNote warnDays={values["backup.warnDays"]} />}
             {(Object.keys(houseRules) as HouseRuleKey[])
               .filter((key) => key.startsWith(prefix))
               .map((key) => (
@@ -58,6 +70,7 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
   const rule = houseRules[ruleKey] as HouseRule<unknown>;
   const personId = useAppSelector((state) => state.bench.personId);
   const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
+  const { data: changes = [] } = useHouseRuleChangesQuery();
   const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);
   const store = (next: unknown) =>
     void change({
@@ -65,9 +78,11 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
       key: ruleKey,
       value: next,
       reason: null,
-      changedAt: new Date().toISOString(),
+      changedAt: pageClock.moment(),
+      version: ruleVersion(changes, ruleKey),
+      clockId: pageClock.id,
       personId,
-    });
+    }).then((answer) => !answer.error && dropDraft(`rule ${ruleKey}`));
   return (
     <div
       className={classes.rule}
@@ -108,7 +123,7 @@ interface ValueProps {
 }
 
 function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
-  const [text, setText] = useState(String(value));
+  const [text, setText] = useDraft(`rule ${ruleKey}`, String(value));
   const { kind } = rule;
   if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
   if (kind.type === "flag") {

@@ -1,10 +1,10 @@
 import { Button, TextInput } from "@mantine/core";
-import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { deviceName } from "../../job/parts";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { differenceWords } from "../../wording/differenceWords";
 import {
   useBoardTypeOfJobQuery,
@@ -23,9 +23,11 @@ export function BoardTypeCard() {
   const { data: types = [] } = useBoardTypesQuery();
   const [save, saving] = useSaveBoardTypeMutation();
   const [take, taking] = useTakeBoardTypeMutation();
-  const [name, setName] = useState(detail.board.name ?? deviceName(detail.job));
+  const [name, setName, dropName] = useDraft(`${jobId} board type`, detail.board.name ?? deviceName(detail.job));
   const keep = (boardTypeId: string | null) =>
-    void save({ jobId, body: { id: newId(), boardTypeId, name: boardTypeId ? null : name.trim() } });
+    void save({ jobId, body: { id: newId(), boardTypeId, name: boardTypeId ? null : name.trim() } }).then(
+      (answer) => !answer.error && dropName(name),
+    );
   return (
     <Part title="Board type">
       {own && (

@@ -11,6 +11,7 @@ import {
   walkOrder,
 } from "@pale-cap/core";
 import { type ReactNode, useMemo } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -121,7 +122,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
   function log(states: readonly (readonly [VisualSign, SignState])[]) {
     if (!part) return;
     const observations = states.map(([sign, state]) => ({ id: newId(), sign, state }));
-    const body = { id: newId(), fittedPartId: part.id, observations, observedAt: new Date().toISOString(), personId };
+    const body = { id: newId(), fittedPartId: part.id, observations, observedAt: pageClock.moment(), personId };
     void submit({ kind: "signs", jobId: detail.job.id, body });
   }
 

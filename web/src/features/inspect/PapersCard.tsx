@@ -14,6 +14,7 @@ import { newId } from "../../api/newId";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import {
   attachmentAddress,
   useAddAttachmentMutation,
@@ -56,7 +57,7 @@ export function PapersCard({ boardTypeId }: { readonly boardTypeId: string }) {
 /** The connector pin by pin: what tells the board to run, what must be loaded, what comes out. */
 function Pins({ papers }: { readonly papers: BoardTypePapers }) {
   const [keep, { error, isLoading }] = useKeepBenchNotesMutation();
-  const [notes, setNotes] = useState<BenchNotes>(papers.benchNotes);
+  const [notes, setNotes, dropNotes] = useDraft<BenchNotes>(`bench notes ${papers.boardTypeId}`, papers.benchNotes);
   const isChanged = JSON.stringify(notes) !== JSON.stringify(papers.benchNotes);
   const setPin = (index: number, change: Partial<BenchNotes["pins"][number]>) =>
     setNotes((now) => ({ ...now, pins: now.pins.map((one, n) => (n === index ? { ...one, ...change } : one)) }));
@@ -146,7 +147,11 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
           size="xs"
           loading={isLoading}
           disabled={!isChanged || !isWhole}
-          onClick={() => void keep({ boardTypeId: papers.boardTypeId, version: papers.version, benchNotes: notes })}
+          onClick={() =>
+            void keep({ boardTypeId: papers.boardTypeId, version: papers.version, benchNotes: notes }).then(
+              (answer) => !answer.error && dropNotes(notes),
+            )
+          }
         >
           Keep for the type
         </Button>
@@ -179,7 +184,7 @@ function Papers({ papers }: { readonly papers: BoardTypePapers }) {
               color="gray"
               size="xs"
               aria-label={`Take ${one.name} away`}
-              onClick={() => void remove({ boardTypeId, attachmentId: one.id })}
+              onClick={() => void remove({ attachmentId: one.id, version: one.version })}
             >
               <IconTrash size={14} />
             </ActionIcon>

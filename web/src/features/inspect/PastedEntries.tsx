@@ -1,10 +1,11 @@
 import { Button, Textarea } from "@mantine/core";
 import type { BoardChange } from "@pale-cap/contract";
 import { parsePartEntry } from "@pale-cap/core";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
 import { isTaken } from "./designators";
 import { chooseNet, entryChanges, netBook } from "./entryChanges";
@@ -22,14 +23,16 @@ interface ReadLine {
 export function PastedEntries({ start, onClose }: { readonly start: string; readonly onClose: () => void }) {
   const { detail } = useJob();
   const [edit, { problem, isLoading }] = useBoardEdit();
-  const [text, setText] = useState(start);
+  const [text, setText, dropText] = useDraft(`${detail.job.id} pasted lines`, start);
   const { lines, netChanges } = useMemo(() => readLines(text, detail), [text, detail]);
   const count = lines.reduce((sum, line) => sum + line.count, 0);
   const wrongCount = lines.filter((line) => line.wrong.length > 0).length;
 
   async function add() {
     const refused = await edit(() => [...netChanges, ...lines.flatMap((line) => line.changes)]);
-    if (!refused) onClose();
+    if (refused) return;
+    dropText();
+    onClose();
   }
 
   return (
@@ -62,7 +65,14 @@ export function PastedEntries({ start, onClose }: { readonly start: string; read
         >
           Put {count} part{count === 1 ? "" : "s"} on the board
         </Button>
-        <Button onClick={onClose}>Back to one line</Button>
+        <Button
+          onClick={() => {
+            dropText();
+            onClose();
+          }}
+        >
+          Back to one line
+        </Button>
         {wrongCount > 0 && (
           <span className={classes.soft}>
             {wrongCount} line{wrongCount === 1 ? "" : "s"} to mend first; nothing is stored before.

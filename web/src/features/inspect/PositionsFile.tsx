@@ -4,6 +4,8 @@ import { parsePartEntry } from "@pale-cap/core";
 import { useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
+import { useTellExport } from "../../job/useTellExport";
+import { download } from "../../ui/download";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { positionUpdate } from "./capacitorDraft";
@@ -18,6 +20,7 @@ const mostBytes = 2 * 1024 * 1024;
 export function PositionsFile() {
   const { detail } = useJob();
   const [edit, { problem, isLoading }] = useBoardEdit();
+  const tellExport = useTellExport();
   const [read, setRead] = useState<ReadPositions | null>(null);
   const [isAdding, setAdding] = useState(true);
   const reset = useRef<() => void>(null);
@@ -43,11 +46,9 @@ export function PositionsFile() {
   }
 
   function save() {
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(new Blob([printPositionsCsv(detail.positions)], { type: "text/csv" }));
-    link.download = `${(detail.board.name ?? "board").replace(/[^\w-]+/g, "-")}-positions.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    const name = `${(detail.board.name ?? "board").replace(/[^\w-]+/g, "-")}-positions.csv`;
+    download(name, printPositionsCsv(detail.positions), "text/csv");
+    tellExport("positions_csv");
   }
 
   return (

@@ -1,10 +1,11 @@
 import { Autocomplete, Button } from "@mantine/core";
 import { completeEntry, parsePartEntry } from "@pale-cap/core";
-import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
 import { entryProblemWords, understoodWords } from "../../wording/entryWords";
 import { following, isTaken, nextCapacitor } from "./designators";
@@ -17,8 +18,8 @@ export function QuickEntry() {
   const { detail } = useJob();
   const [, select] = useTarget();
   const [edit, { problem, isLoading }] = useBoardEdit();
-  const [line, setLine] = useState("");
-  const [pasted, setPasted] = useState<string | null>(null);
+  const [line, setLine] = useDraft(`${detail.job.id} quick entry`, "");
+  const [pasted, setPasted] = useDraft<string | null>(`${detail.job.id} pasted`, null);
   const input = useRef<HTMLInputElement>(null);
   useKeys("Inspect", [{ key: "e", label: "quick entry", action: () => input.current?.focus() }]);
 
@@ -39,7 +40,8 @@ export function QuickEntry() {
     if (refused) return;
     // The rest is typed anew: the next part is another one.
     const next = following(entry.designators.at(-1) ?? "");
-    setLine(next && `${next} `);
+    // What was typed while this one was stored stays.
+    setLine((now) => (now === line ? next && `${next} ` : now));
     const last = positionIds.at(-1);
     if (last && entry.kind === "electrolytic") select({ kind: "part", id: last });
     input.current?.focus();

@@ -11,6 +11,7 @@ import {
   type TakeBoardType,
 } from "@pale-cap/contract";
 import { api } from "../../api/api";
+import { newId } from "../../api/newId";
 import { type OnJob, patching, url } from "../../job/patching";
 
 type BoardRows = Pick<JobDetail, "board" | "nets" | "positions" | "fittedParts">;
@@ -46,7 +47,7 @@ const boardTypeApi = api.injectEndpoints({
       query: ({ boardTypeId, ...body }) => ({
         url: path(routes.boardTypePapers, { boardTypeId }).slice(1),
         method: "PUT",
-        body,
+        body: { writeId: newId(), ...body },
       }),
       invalidatesTags: ["Papers"],
     }),
@@ -66,8 +67,12 @@ const boardTypeApi = api.injectEndpoints({
       },
       invalidatesTags: ["Papers"],
     }),
-    removeAttachment: build.mutation<BoardTypePapers, { readonly boardTypeId: string; readonly attachmentId: string }>({
-      query: ({ attachmentId }) => ({ url: path(routes.attachment, { attachmentId }).slice(1), method: "DELETE" }),
+    removeAttachment: build.mutation<BoardTypePapers, { readonly attachmentId: string; readonly version: number }>({
+      query: ({ attachmentId, version }) => ({
+        url: path(routes.attachment, { attachmentId }).slice(1),
+        method: "DELETE",
+        body: { writeId: newId(), version },
+      }),
       invalidatesTags: ["Papers"],
     }),
   }),

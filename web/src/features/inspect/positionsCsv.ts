@@ -74,5 +74,5 @@ export function printPositionsCsv(positions: readonly Position[]): string {
   const data = positions.flatMap(({ designator, xMetres, yMetres }) =>
     xMetres === null || yMetres === null ? [] : [[designator, millimetres(xMetres), millimetres(yMetres)]],
   );
-  return `${Papa.unparse({ fields: ["designator", "x", "y"], data }, { newline: "\n" })}\n`;
+  return `${Papa.unparse({ fields: ["designator", "x", "y"], data }, { newline: "\n", escapeFormulae: true })}\n`;
 }

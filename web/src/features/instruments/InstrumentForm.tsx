@@ -143,7 +143,11 @@ export function InstrumentForm({
           Leave as it was
         </Button>
         {instrument && (
-          <Button variant="subtle" color="gray" onClick={() => void remove(id).then(onDone)}>
+          <Button
+            variant="subtle"
+            color="gray"
+            onClick={() => void remove({ id, version: instrument?.version ?? 1 }).then(onDone)}
+          >
             Take it off the bench
           </Button>
         )}

@@ -1,6 +1,7 @@
 import { NativeSelect, Switch, TextInput } from "@mantine/core";
 import type { InstrumentAct } from "@pale-cap/contract";
 import { useState } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useBenchQuery } from "../../job/jobApi";
@@ -18,7 +19,7 @@ export function MainsControls(props: {
   const { settings, act } = props;
   const openIds = useAppSelector((state) => state.bench.openJobIds);
   const personId = useAppSelector((state) => state.bench.personId);
-  const { data: lines = [] } = useBenchQuery();
+  const lines = useBenchQuery(undefined).data?.lines ?? [];
   const [jobId, setJobId] = useState(openIds.at(-1) ?? "");
   const [drain, setDrain] = useState("");
   const [submit] = useSubmit();
@@ -37,7 +38,7 @@ export function MainsControls(props: {
         resistanceOhms: null,
         drainItem: null,
         isMeterProved: false,
-        at: new Date().toISOString(),
+        at: pageClock.moment(),
         personId,
       },
     });

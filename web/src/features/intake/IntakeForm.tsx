@@ -2,23 +2,26 @@ import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useEditIntakeMutation } from "../../job/jobApi";
+import { useInTurn } from "../../job/useInTurn";
 import { RailTable } from "../../rails/RailTable";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { CounterNotes } from "./CounterNotes";
 import { FirstSuspects } from "./FirstSuspects";
 import classes from "./intake.module.css";
-import { intakeOf } from "./intakeOf";
+import { fieldName, intakeOf, withoutEmpty } from "./intakeOf";
 import type { IntakePage } from "./intakePages";
 import { LabelPlateCard } from "./LabelPlateCard";
 import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
+import { useStoreOnLeave } from "./useStoreOnLeave";
 
 type TextField = Exclude<
   keyof Intake,
@@ -28,32 +31,64 @@ type TextField = Exclude<
 /** The pages that belong to the one form; the others store by themselves. */
 const formPages: readonly IntakePage[] = ["counter", "label", "sum"];
 
+interface Saved {
+  readonly data: Job | undefined;
+  readonly problem: Problem | undefined;
+}
+
+interface IntakeDraft {
+  readonly values: Intake;
+  /** The version that it was typed over. */
+  readonly version: number;
+}
+
 /** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
 export function IntakeForm({ job, page }: { readonly job: Job; readonly page: IntakePage }) {
   const { houseRules } = useJob();
   const [edit, { isLoading }] = useEditIntakeMutation();
+  const inTurn = useInTurn();
   const [problem, setProblem] = useState<Problem>();
-  const base = useRef(job.version);
   const writeId = useRef(newId());
   /** What the form itself refused, wherever its field stands: it may be on another page. */
   const [refused, setRefused] = useState<readonly string[]>([]);
   const [invalid, validity] = useInvalidFields();
+  const place = `${job.id} intake`;
+  const [kept] = useState(() => readDraft<IntakeDraft>(place));
+  const base = useRef(kept?.version ?? job.version);
   const form = useForm<Intake>({
     initialValues: intakeOf(job),
     validate: schemaResolver(intakeSchema, { sync: true }),
+    onValuesChange: (values) => {
+      const isStored = JSON.stringify(values) === JSON.stringify(form.getInitialValues());
+      writeDraft(place, { values, version: base.current }, isStored);
+    },
   });
+  // What was typed here and not saved, perhaps on another day, stands again.
+  useEffect(() => {
+    if (kept) form.setValues(kept.values);
+  }, [kept, form.setValues]);
+  useStoreOnLeave(job.id, form, base, invalid);
 
   async function save(values: Intake) {
     const body = { writeId: writeId.current, version: base.current, values: withoutEmpty(values) };
-    const answer = await edit({ jobId: job.id, body });
+    const answer = await inTurn(
+      async (): Promise<Saved> => {
+        const { data, error } = await edit({ jobId: job.id, body });
+        return { data, problem: asProblem(error) };
+      },
+      (unsent): Saved => ({ data: undefined, problem: unsent }),
+    );
     // A refused write never used up its id, but a changed body needs a new one in any case.
     writeId.current = newId();
-    const refusal = asProblem(answer.error);
+    const refusal = answer.problem;
     setProblem(refusal);
     if (answer.data) {
       base.current = answer.data.version;
       form.setInitialValues(intakeOf(answer.data));
       form.resetDirty(intakeOf(answer.data));
+      // Something may have been typed while it was on its way.
+      const isSame = JSON.stringify(form.getValues()) === JSON.stringify(values);
+      writeDraft(place, { values: form.getValues(), version: base.current }, isSame);
     } else if (refusal) {
       form.setErrors(Object.fromEntries(refusal.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
     }
@@ -93,7 +128,13 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
             >
               Save mine over it
             </Button>
-            <Button size="xs" onClick={() => window.location.reload()}>
+            <Button
+              size="xs"
+              onClick={() => {
+                dropDraft(place);
+                window.location.reload();
+              }}
+            >
               Show what is stored
             </Button>
           </Group>
@@ -218,22 +259,6 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
   );
 }
 
-/** `intakeDetails.purpose.hoursPerDay` as a person reads it. */
-function fieldName(path: string): string {
-  const last =
-    path
-      .replace(/\[\d+\]/g, "")
-      .split(".")
-      .at(-1) ?? path;
-  return last.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-}
-
 function inOtherGroups(chosen: readonly string[], group: object): string[] {
   return chosen.filter((code) => !(code in group));
-}
-
-/** An emptied field means unknown, and unknown is null. */
-function withoutEmpty(values: Intake): Intake {
-  const entries = Object.entries(values).map(([key, value]) => [key, value === "" ? null : value]);
-  return Object.fromEntries(entries) as Intake;
 }

@@ -1,7 +1,8 @@
 import { Button, NativeSelect, NumberInput, TextInput } from "@mantine/core";
-import type { NewTeardownStep, TeardownStepRow } from "@pale-cap/contract";
+import type { NewTeardownStep, Problem, TeardownStepRow } from "@pale-cap/contract";
 import { type TeardownKind, teardownKinds } from "@pale-cap/core";
 import { useState } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -11,6 +12,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
+import { useDraft } from "../../ui/useDraft";
 import { photoKindLabels, teardownLabels } from "../../wording/intakeWords";
 import classes from "./opening.module.css";
 
@@ -23,10 +25,11 @@ const countedKinds: readonly TeardownKind[] = ["screws", "earth_screws"];
 export function OpeningPage() {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [add, { error, isLoading }] = useAddTeardownStepMutation();
-  const [editStep, edit] = useEditTeardownStepMutation();
+  const [add] = useAddTeardownStepMutation();
+  const [editStep] = useEditTeardownStepMutation();
   const inTurn = useInTurn();
-  const [draft, setDraft] = useState(empty);
+  const [draft, setDraft] = useDraft(`${detail.job.id} opening`, empty);
+  const [problem, setProblem] = useState<Problem>();
   const [lastRemoved, setLastRemoved] = useState<TeardownStepRow | null>(null);
   const steps = [...detail.teardownSteps].sort((a, b) => a.number - b.number);
   const photos = detail.photos.filter((photo) => !photo.isRemoved);
@@ -34,9 +37,16 @@ export function OpeningPage() {
   const isCounted = countedKinds.includes(draft.kind);
 
   async function submit() {
-    const body = { ...draft, id: newId(), doneAt: new Date().toISOString(), personId };
-    const answer = await add({ jobId: detail.job.id, body });
-    if (!answer.error) setDraft({ ...empty, kind: draft.kind, size: draft.size });
+    const body = { ...draft, id: newId(), doneAt: pageClock.moment(), personId };
+    // The line is free for the next step at once; what is refused comes back only where nothing was typed since.
+    const next = { ...empty, kind: draft.kind, size: draft.size };
+    setDraft(next);
+    const refusal = await inTurn(
+      async () => asProblem((await add({ jobId: detail.job.id, body })).error),
+      (unsent) => unsent,
+    );
+    setProblem(refusal);
+    if (refusal) setDraft((now) => (JSON.stringify(now) === JSON.stringify(next) ? draft : now));
   }
 
   const remove = (step: TeardownStepRow, isRemoved: boolean) =>
@@ -45,8 +55,9 @@ export function OpeningPage() {
       const version = teardownSteps.find((one) => one.id === id)?.version ?? step.version;
       const body = { writeId: newId(), version, values: { kind, count, size, place, photoId, isRemoved } };
       const answer = await editStep({ jobId: job.id, stepId: id, body });
+      setProblem(asProblem(answer.error));
       if (answer.data) setLastRemoved(isRemoved ? answer.data : null);
-    });
+    }, setProblem);
 
   return (
     <Part title="Taking it apart" aside={<span className={classes.soft}>Rework closes it in reverse, counted</span>}>
@@ -143,11 +154,11 @@ export function OpeningPage() {
           ]}
           onChange={(event) => set({ photoId: event.currentTarget.value || null })}
         />
-        <Button type="submit" variant="filled" loading={isLoading}>
+        <Button type="submit" variant="filled">
           Log step
         </Button>
       </form>
-      <ProblemNote problem={asProblem(error) ?? asProblem(edit.error)} />
+      <ProblemNote problem={problem} />
     </Part>
   );
 }

@@ -1,12 +1,14 @@
 import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
 import { type PhotoKind, type PhotoRow, photoKinds, photoLimits } from "@pale-cap/contract";
 import { useEffect, useRef, useState } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { photoThumbnail, useAddPhotoMutation } from "../../job/photoApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { photoKindLabels } from "../../wording/intakeWords";
 import classes from "./photos.module.css";
 import { useEditPhoto } from "./useEditPhoto";
@@ -50,7 +52,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
     for (const picture of files) {
       const problem = fileProblem(picture);
       if (problem) return setRefusal(problem);
-      const photo = { id: newId(), kind, caption: null, takenAt: new Date().toISOString(), personId };
+      const photo = { id: newId(), kind, caption: null, takenAt: pageClock.moment(), personId };
       const answer = await addPhoto({ jobId: detail.job.id, photo, picture });
       if (answer.error) return;
       onSelect(photo.id);
@@ -181,7 +183,7 @@ function PhotoWords(props: {
   readonly onRemove: () => void;
 }) {
   const { photo } = props;
-  const [caption, setCaption] = useState(photo.caption ?? "");
+  const [caption, setCaption] = useDraft(`caption ${photo.id}`, photo.caption ?? "");
   const commit = () => {
     const next = caption.trim() || null;
     if (next !== photo.caption) props.onChange({ caption: next });

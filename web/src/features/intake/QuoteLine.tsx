@@ -1,5 +1,6 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { IntakeDetails, QuoteAnswer } from "@pale-cap/contract";
+import { pageClock } from "../../api/clock";
 import { useJob } from "../../job/JobContext";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { dayText, moneyText } from "../../ui/times";
@@ -24,7 +25,7 @@ export function QuoteLine({ quote, quoteMinor, limitMinor, onChange, onLimit, va
       <Button
         size="xs"
         disabled={quoteMinor === null || quoteMinor === quote.quotedMinor}
-        onClick={() => onChange({ quotedMinor: quoteMinor, quotedAt: new Date().toISOString(), answer: null })}
+        onClick={() => onChange({ quotedMinor: quoteMinor, quotedAt: pageClock.moment(), answer: null })}
       >
         {quoteMinor === null ? "Quote" : `Quote ${moneyText(quoteMinor, currency)}`}
       </Button>

@@ -1,6 +1,5 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
 import type { FamilyFinding } from "@pale-cap/core";
-import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { newId } from "../../api/newId";
 import { useFamilyQuery, useMakeUnitsMutation } from "../../job/familyApi";
@@ -9,6 +8,7 @@ import { deviceName } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { findingWords, standingWords } from "../../wording/intakeWords";
 import classes from "./units.module.css";
 
@@ -83,8 +83,8 @@ function FindingLine({ finding }: { readonly finding: FamilyFinding }) {
 function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
   const { detail } = useJob();
   const [make, { error, isLoading }] = useMakeUnitsMutation();
-  const [serials, setSerials] = useState("");
-  const [name, setName] = useState(`Several ${deviceName(detail.job)}`);
+  const [serials, setSerials, dropSerials] = useDraft(`${detail.job.id} serials`, "");
+  const [name, setName] = useDraft(`${detail.job.id} lot`, `Several ${deviceName(detail.job)}`);
   const lines = serials.replace(/\n$/, "").split("\n");
   const count = lines.length;
   const isTooMany = count > 40;
@@ -93,7 +93,7 @@ function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
     const units = lines.map((line) => ({ id: newId(), serial: line.trim() || null }));
     const body = { id: newId(), familyName: name.trim() || deviceName(detail.job), units };
     const answer = await make({ jobId: detail.job.id, body });
-    if (!answer.error) setSerials("");
+    if (!answer.error) dropSerials(serials);
   }
 
   return (

@@ -19,3 +19,19 @@ export function intakeOf(job: Job): Intake {
     intakeDetails: job.intakeDetails,
   };
 }
+
+/** `intakeDetails.purpose.hoursPerDay` as a person reads it. */
+export function fieldName(path: string): string {
+  const last =
+    path
+      .replace(/\[\d+\]/g, "")
+      .split(".")
+      .at(-1) ?? path;
+  return last.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+}
+
+/** An emptied field means unknown, and unknown is null. */
+export function withoutEmpty(values: Intake): Intake {
+  const entries = Object.entries(values).map(([key, value]) => [key, value === "" ? null : value]);
+  return Object.fromEntries(entries) as Intake;
+}

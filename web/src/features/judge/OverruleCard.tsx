@@ -1,6 +1,7 @@
 import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { type PartJudgement, type VerdictWord, verdictWords } from "@pale-cap/core";
 import { useState } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -8,6 +9,7 @@ import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { momentText } from "../../ui/times";
+import { useDraft } from "../../ui/useDraft";
 import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./judge.module.css";
 
@@ -30,17 +32,20 @@ export function OverruleCard({
 }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [isOpen, setOpen] = useState(false);
+  const place = `${detail.job.id} overrule ${judgement.positionId}`;
+  const [reason, setReason, dropReason] = useDraft(place, "");
+  const [isOpen, setOpen] = useState(reason !== "");
   const [verdict, setVerdict] = useState<VerdictWord>(judgement.computedVerdict === "failed" ? "sound" : "failed");
-  const [reason, setReason] = useState("");
   const [submit, { problem, isLoading }] = useSubmit();
   const { overrule, computedVerdict } = judgement;
   const part = detail.fittedParts.find((one) => one.positionId === judgement.positionId && one.origin === "found");
   if (!part) return null;
   const say = async (word: VerdictWord | null, why: string) => {
-    const at = new Date().toISOString();
+    const at = pageClock.moment();
     const body = { id: newId(), fittedPartId: part.id, verdict: word, reason: why, at, personId };
-    if (await submit({ kind: "overrule", jobId: detail.job.id, body })) setOpen(false);
+    if (!(await submit({ kind: "overrule", jobId: detail.job.id, body }))) return;
+    dropReason(reason);
+    setOpen(false);
   };
   if (overrule) {
     return (
@@ -99,7 +104,14 @@ export function OverruleCard({
           <Button type="submit" variant="filled" loading={isLoading} disabled={reason.trim() === ""}>
             Overrule
           </Button>
-          <Button onClick={() => setOpen(false)}>Leave it</Button>
+          <Button
+            onClick={() => {
+              dropReason();
+              setOpen(false);
+            }}
+          >
+            Leave it
+          </Button>
         </div>
       </form>
       <ProblemNote problem={problem} />

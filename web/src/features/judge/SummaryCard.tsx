@@ -1,10 +1,13 @@
 import { Button, Textarea } from "@mantine/core";
+import type { Problem } from "@pale-cap/contract";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useEditVerdictSummaryMutation } from "../../job/jobApi";
+import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { summaryOf } from "../../wording/explanationWords";
 import classes from "./judge.module.css";
 
@@ -12,13 +15,20 @@ import classes from "./judge.module.css";
 export function SummaryCard() {
   const { detail, explanation } = useJob();
   const { job } = detail;
-  const [edit, { error, isLoading }] = useEditVerdictSummaryMutation();
-  const [draft, setDraft] = useState<string | null>(null);
+  const [edit, { isLoading }] = useEditVerdictSummaryMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const inTurn = useInTurn();
+  const [draft, setDraft, dropDraft] = useDraft<string | null>(`${job.id} summary`, null);
   const generated = summaryOf(explanation);
   const shown = job.verdictSummary ?? generated;
   const store = async (text: string | null) => {
-    const answer = await edit({ jobId: job.id, body: { writeId: newId(), version: job.version, text } });
-    if (!("error" in answer)) setDraft(null);
+    const refusal = await inTurn(
+      async ({ job: latest }) =>
+        asProblem((await edit({ jobId: job.id, body: { writeId: newId(), version: latest.version, text } })).error),
+      (unsent) => unsent,
+    );
+    setProblem(refusal);
+    if (!refusal) dropDraft(draft);
   };
   if (shown === null && draft === null) return null;
   return (
@@ -53,7 +63,7 @@ export function SummaryCard() {
             <Button type="submit" variant="filled" loading={isLoading}>
               Keep
             </Button>
-            <Button onClick={() => setDraft(null)}>Leave it</Button>
+            <Button onClick={() => dropDraft()}>Leave it</Button>
           </div>
         </form>
       )}
@@ -65,7 +75,7 @@ export function SummaryCard() {
           </button>
         </p>
       )}
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
     </Part>
   );
 }

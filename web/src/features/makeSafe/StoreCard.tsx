@@ -1,6 +1,6 @@
 import { Button, Checkbox } from "@mantine/core";
-import type { EnergyStoreRow } from "@pale-cap/contract";
-import { type ChargeState, type DrainKitItem, discharge, drainClues } from "@pale-cap/core";
+import type { EnergyStoreRow, Problem } from "@pale-cap/contract";
+import { type ChargeState, type DrainKitItem, discharge, drainClues, inOrder } from "@pale-cap/core";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -10,6 +10,7 @@ import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import { cautions } from "../../wording/cautions";
 import { chargeWords, drainClueWords } from "../../wording/chargeWords";
 import { DrainPlanner } from "./DrainPlanner";
@@ -25,11 +26,12 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
   const { facts, rules } = useJob();
   const inTurn = useInTurn();
   const [log, { problem, isLoading }] = useLogChargeEvent();
-  const [editStore, edit] = useEditEnergyStoreMutation();
+  const [editStore] = useEditEnergyStoreMutation();
+  const [unsent, setUnsent] = useState<Problem>();
   // What hung on it last is what is offered again, until another part is taken.
-  const lastDrain = facts.chargeEvents
+  const lastDrain = inOrder(facts.chargeEvents)
     .filter((event) => event.kind === "drain_started" && event.storeId === store.id)
-    .reduce<(typeof facts.chargeEvents)[number] | null>((last, one) => (last && last.at > one.at ? last : one), null);
+    .reduce<(typeof facts.chargeEvents)[number] | null>((_, one) => one, null);
   const [taken, setTaken] = useState<DrainKitItem | null>(lastDrain?.drainItem ?? null);
   const { capacitanceFarads, expectedVolts, drainOhms } = store;
   const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
@@ -41,8 +43,8 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
       if (!stored) return;
       const { id, version, ...rest } = stored;
       const body = { writeId: newId(), version, values: { ...rest, ...values } };
-      await editStore({ jobId: job.id, storeId: id, body });
-    });
+      setUnsent(asProblem((await editStore({ jobId: job.id, storeId: id, body })).error));
+    }, setUnsent);
 
   const isTyped = taken === null && drainOhms !== null && capacitanceFarads !== null && startVolts !== null;
   const typedDrain =
@@ -100,7 +102,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
           </Button>
         )}
       </div>
-      <ProblemNote problem={asProblem(edit.error) ?? problem} />
+      <ProblemNote problem={unsent ?? problem} />
       <VoltageForm store={store} />
       {drainClues(store, facts.chargeEvents, targetVolts).map((clue) => (
         <div key={clue.code} role="status" className={classes.clue}>
@@ -124,14 +126,18 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
 
 /** Logs what the meter says, and whether it was proved. */
 function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
-  const [log, { problem, isLoading }] = useLogChargeEvent();
-  const [volts, setVolts] = useState<number | null>(null);
+  const { detail } = useJob();
+  const [log, { problem }] = useLogChargeEvent();
+  const [volts, setVolts, dropVolts] = useDraft<number | null>(`${detail.job.id} volts ${store.id}`, null);
   const [isProved, setProved] = useState(false);
   const [isValid, setValid] = useState(true);
 
   async function submit() {
     if (volts === null || !isValid) return;
-    if (await log({ kind: "voltage_measured", storeId: store.id, volts, isMeterProved: isProved })) setVolts(null);
+    // The field is free for the next number at once; what is refused comes back only where nothing was typed since.
+    dropVolts();
+    if (await log({ kind: "voltage_measured", storeId: store.id, volts, isMeterProved: isProved })) return;
+    setVolts((now) => now ?? volts);
   }
 
   return (
@@ -156,7 +162,7 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
           checked={isProved}
           onChange={(event) => setProved(event.currentTarget.checked)}
         />
-        <Button type="submit" variant="filled" loading={isLoading} disabled={volts === null || !isValid}>
+        <Button type="submit" variant="filled" disabled={volts === null || !isValid}>
           Log voltage
         </Button>
       </form>

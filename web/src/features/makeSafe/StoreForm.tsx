@@ -9,13 +9,14 @@ import {
   storeFeeds,
   storeKinds,
 } from "@pale-cap/core";
-import { useState } from "react";
+import { useMemo } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useAddEnergyStoreMutation } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { listWords } from "../../wording/boardWords";
 import { feedLabels, storeKindLabels } from "../../wording/chargeWords";
@@ -67,7 +68,8 @@ export function StoreForm() {
   const { detail, houseRules } = useJob();
   const mainsVolts = houseRules["mains.voltsRms"];
   const [add, { error, isLoading }] = useAddEnergyStoreMutation();
-  const [draft, setDraft] = useState(() => emptyDraft(mainsVolts));
+  const start = useMemo(() => emptyDraft(mainsVolts), [mainsVolts]);
+  const [draft, setDraft, dropDraft] = useDraft(`${detail.job.id} store`, start);
   const [invalid, validity] = useInvalidFields();
   const isValid = invalid.size === 0;
   const stores = detail.energyStores;
@@ -89,8 +91,8 @@ export function StoreForm() {
 
   async function submit() {
     const { feed: _, mainsVoltsRms: __, ...store } = draft;
-    const answer = await add({ jobId: detail.job.id, body: { ...store, drainOhms: null } });
-    if (!answer.error) setDraft(emptyDraft(mainsVolts));
+    const answer = await add({ jobId: detail.job.id, body: { ...store, id: newId(), drainOhms: null } });
+    if (!answer.error) dropDraft(draft);
   }
 
   return (

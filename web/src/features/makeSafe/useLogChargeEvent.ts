@@ -1,10 +1,11 @@
-import type { ChargeEventRow } from "@pale-cap/contract";
+import type { NewChargeEvent } from "@pale-cap/contract";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { useSubmit } from "../../outbox/useSubmit";
 
-type ChargeFact = Pick<ChargeEventRow, "kind"> & Partial<ChargeEventRow>;
+type ChargeFact = Pick<NewChargeEvent, "kind"> & Partial<Omit<NewChargeEvent, "clockId">>;
 
 /** Logs what happened to stored charge; resolves to whether it is stored or safe in the outbox. */
 export function useLogChargeEvent() {
@@ -22,7 +23,7 @@ export function useLogChargeEvent() {
         resistanceOhms: null,
         drainItem: null,
         isMeterProved: false,
-        at: new Date().toISOString(),
+        at: pageClock.moment(),
         personId,
         ...fact,
       },

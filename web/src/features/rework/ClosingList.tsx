@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { TeardownStepRow } from "@pale-cap/contract";
 import { type ClosingLine, closingList } from "@pale-cap/core";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
@@ -24,7 +25,7 @@ export function ClosingList() {
   const missing = lines.reduce((sum, line) => sum + line.missingCount, 0);
 
   function count(stepId: string, countIn: number) {
-    const body = { id: newId(), stepId, countIn, at: new Date().toISOString(), personId };
+    const body = { id: newId(), stepId, countIn, at: pageClock.moment(), personId };
     void submit({ kind: "return", jobId: detail.job.id, body });
   }
 

@@ -1,5 +1,6 @@
 import { Checkbox } from "@mantine/core";
 import { doPolaritiesAgree, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { stripePath } from "../../drawing/boardGeometry";
 import { useAppSelector } from "../../job/hooks";
@@ -32,7 +33,7 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
-  const [submit, { problem, isLoading }] = useSubmit();
+  const [submit, { problem }] = useSubmit();
   const { replacement, rows } = group;
 
   function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean) {
@@ -45,7 +46,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
       // A new part is fitted as the board's mark says; where none was noted, as the old part lay.
       stripeDegrees: step === "fitted" && isDone ? (position.boardNegativeDegrees ?? found.stripeDegrees) : null,
     }));
-    const body = { id: newId(), step, isDone, at: new Date().toISOString(), items, personId };
+    const body = { id: newId(), step, isDone, at: pageClock.moment(), items, personId };
     void submit({ kind: "ticks", jobId: detail.job.id, body });
   }
 
@@ -77,7 +78,6 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
                     checked={isAll}
                     indeterminate={!isAll && rows.some((row) => row.done.has(step))}
                     disabled={
-                      isLoading ||
                       (isOneAtATime && step === "removed" && !isAll && rows.length > 1) ||
                       !rows.some((row) => row.done.has(step) || isPossible(row, step, true))
                     }
@@ -96,7 +96,6 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
               isHeldBack={
                 isOneAtATime && rows.some((one) => one !== row && one.done.has("removed") && !one.done.has("fitted"))
               }
-              isLoading={isLoading}
               onTick={(step, isDone) => tick(step, [row], isDone)}
             />
           ))}
@@ -116,7 +115,6 @@ function Row(props: {
   readonly row: ReworkRow;
   /** Another place of the value is empty now, and the house rule takes one out at a time. */
   readonly isHeldBack: boolean;
-  readonly isLoading: boolean;
   readonly onTick: (step: ReworkStep, isDone: boolean) => void;
 }) {
   const { row } = props;
@@ -151,7 +149,6 @@ function Row(props: {
             aria-label={`${position.designator}: ${headings[step]}`}
             checked={row.done.has(step)}
             disabled={
-              props.isLoading ||
               (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
               !isPossible(row, step, !row.done.has(step))
             }

@@ -1,0 +1,45 @@
+import { routes } from "@pale-cap/contract";
+
+/** How often is asked whether it is back. */
+const probeMilliseconds = 2000;
+
+let isSilent = false;
+let timer: ReturnType<typeof setTimeout> | null = null;
+const listeners = new Set<() => void>();
+
+function tell(next: boolean): void {
+  if (isSilent === next) return;
+  isSilent = next;
+  for (const listener of listeners) listener();
+}
+
+/** The server or its database gave no answer: it is asked for, quietly, until it is back. */
+export function serverFellSilent(): void {
+  tell(true);
+  timer ??= setTimeout(probe, probeMilliseconds);
+}
+
+export function serverAnswered(): void {
+  if (timer) clearTimeout(timer);
+  timer = null;
+  tell(false);
+}
+
+async function probe(): Promise<void> {
+  timer = null;
+  const isBack = await fetch(routes.health, { signal: AbortSignal.timeout(5000) }).then(
+    (answer) => answer.ok,
+    () => false,
+  );
+  if (isBack) serverAnswered();
+  else if (isSilent) timer ??= setTimeout(probe, probeMilliseconds);
+}
+
+/** Whether it is silent, for whoever shows it or waits for it. */
+export const serverSilence = {
+  get: () => isSilent,
+  subscribe(listener: () => void): () => void {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  },
+};

@@ -1,0 +1,25 @@
+import { useSyncExternalStore } from "react";
+import { pageClock } from "../../api/clock";
+import { serverSilence } from "../../api/serverSilence";
+import { clockWords } from "../../wording/outboxWords";
+import classes from "./frame.module.css";
+
+/** In the strip of every screen: that nothing can be read just now, or that this computer's clock is wrong. */
+export function ServerNote() {
+  const isSilent = useSyncExternalStore(serverSilence.subscribe, serverSilence.get);
+  const aheadSeconds = useSyncExternalStore(pageClock.subscribe, pageClock.disagreementSeconds);
+  const minutes = aheadSeconds === null ? null : Math.round(aheadSeconds / 60) * 60;
+  if (isSilent) {
+    return (
+      <span role="status" className={classes.serverNote}>
+        No answer from the server: it is asked again every two seconds. What you see may be old.
+      </span>
+    );
+  }
+  if (minutes === null) return null;
+  return (
+    <span role="status" className={classes.serverNote}>
+      {clockWords(minutes)}
+    </span>
+  );
+}

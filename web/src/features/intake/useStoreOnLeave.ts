@@ -1,0 +1,46 @@
+import type { UseFormReturnType } from "@mantine/form";
+import { notifications } from "@mantine/notifications";
+import type { Intake } from "@pale-cap/contract";
+import { type RefObject, useEffect, useRef } from "react";
+import { newId } from "../../api/newId";
+import { jobApi } from "../../job/jobApi";
+import { store } from "../../job/store";
+import { inJobTurn } from "../../outbox/jobTurns";
+import { asProblem } from "../../ui/ProblemNote";
+import { dropDraft } from "../../ui/useDraft";
+import { fieldName, withoutEmpty } from "./intakeOf";
+
+/**
+ * Leaving intake with something unsaved stores what is valid and says what is not; that stays in the form's draft and
+ * stands there again.
+ */
+export function useStoreOnLeave(
+  jobId: string,
+  form: UseFormReturnType<Intake>,
+  version: RefObject<number>,
+  invalid: ReadonlySet<string>,
+): void {
+  const leave = useRef<() => void>(() => undefined);
+  leave.current = () => {
+    if (!form.isDirty()) return;
+    const { errors } = form.validate();
+    const wrong = new Set(Object.keys(errors).map((path) => path.split(".")[0] as keyof Intake));
+    const stored = form.getInitialValues();
+    const kept = Object.fromEntries([...wrong].map((field) => [field, stored[field]]));
+    const said = [...[...wrong].map(fieldName), ...invalid];
+    const values = withoutEmpty({ ...form.getValues(), ...kept });
+    void inJobTurn(jobId, async () => {
+      const body = { writeId: newId(), version: version.current, values };
+      const answer = await store.dispatch(jobApi.endpoints.editIntake.initiate({ jobId, body }));
+      const problem = asProblem(answer.error);
+      if (!problem && said.length === 0) dropDraft(`${jobId} intake`);
+      const message = problem
+        ? `Intake was not stored: ${problem.detail} What you typed stands in Intake.`
+        : said.length > 0
+          ? `Intake was stored, but for: ${said.join(", ")}. That stands in Intake as you typed it.`
+          : "Intake was stored.";
+      notifications.show({ message, color: problem || said.length > 0 ? "orange" : "gray", autoClose: 6000 });
+    });
+  };
+  useEffect(() => () => leave.current(), []);
+}

@@ -1,0 +1,50 @@
+import type {
+  Acceptance,
+  ChargeEventRow,
+  FittedPartRow,
+  JobDetail,
+  OverruleRow,
+  PowerEventRow,
+  ReadingRow,
+  SignRow,
+  TeardownReturnRow,
+  TickRow,
+} from "@pale-cap/contract";
+import { api } from "../api/api";
+import { jobApi } from "../job/jobApi";
+import { byId, upsertAll } from "../job/patching";
+import { store } from "../job/store";
+import type { Fact } from "./fact";
+
+/** What the server stored of a fact, laid into the cached job before the fact leaves: nothing blinks, nothing is fetched. */
+export function layStored(fact: Fact, rows: unknown): void {
+  store.dispatch(jobApi.util.updateQueryData("job", fact.jobId, (detail) => withStored(detail, fact.kind, rows)));
+  store.dispatch(api.util.invalidateTags(["Bench"]));
+}
+
+function withStored(job: JobDetail, kind: Fact["kind"], rows: unknown): JobDetail {
+  switch (kind) {
+    case "reading":
+      return { ...job, readings: upsertAll(job.readings, [rows as ReadingRow], byId) };
+    case "signs":
+      return { ...job, signs: upsertAll(job.signs, rows as readonly SignRow[], byId) };
+    case "overrule":
+      return { ...job, overrules: upsertAll(job.overrules, [rows as OverruleRow], byId) };
+    case "charge":
+      return { ...job, chargeEvents: upsertAll(job.chargeEvents, [rows as ChargeEventRow], byId) };
+    case "power":
+      return { ...job, powerEvents: upsertAll(job.powerEvents, [rows as PowerEventRow], byId) };
+    case "return":
+      return { ...job, teardownReturns: upsertAll(job.teardownReturns, [rows as TeardownReturnRow], byId) };
+    case "acceptance":
+      return { ...job, acceptances: upsertAll(job.acceptances, [rows as Acceptance], byId) };
+    case "ticks": {
+      const { ticks, fittedParts } = rows as { ticks: readonly TickRow[]; fittedParts: readonly FittedPartRow[] };
+      return {
+        ...job,
+        ticks: upsertAll(job.ticks, ticks, byId),
+        fittedParts: upsertAll(job.fittedParts, fittedParts, byId),
+      };
+    }
+  }
+}

@@ -1,0 +1,22 @@
+import type { FactKind } from "@pale-cap/contract";
+
+/** What waits in the outbox, as a person would call it. */
+export const factLabels: Readonly<Record<FactKind, string>> = {
+  reading: "A reading",
+  signs: "A look",
+  overrule: "An overrule",
+  charge: "A charge entry",
+  power: "A power entry",
+  ticks: "A tick",
+  return: "A count",
+  acceptance: "An acceptance",
+};
+
+/** How far this computer's clock is from the server's, in words; seconds ahead. */
+export function clockWords(aheadSeconds: number): string {
+  const minutes = Math.abs(aheadSeconds) / 60;
+  const far = minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 60)} h`;
+  return aheadSeconds > 0
+    ? `This computer's clock is ${far} ahead of the server's: what is measured here verifies no stored charge until it is set.`
+    : `This computer's clock is ${far} behind the server's: times are shown as it gave them.`;
+}
