@@ -17,7 +17,7 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: "api", include: ["server/src/**/*.test.ts"], fileParallelism: false },
+        test: { name: "api", include: ["server/src/**/*.test.ts", "scripts/**/*.test.mjs"], fileParallelism: false },
       },
       {
         extends: true,

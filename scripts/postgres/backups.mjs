@@ -1,6 +1,7 @@
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
 import {
+  chmodSync,
   createReadStream,
   existsSync,
   mkdirSync,
@@ -44,6 +45,7 @@ export async function takeBackup({ cluster, backups, url, reason }, say) {
       sha256: await sha256Of(`${dump}.part`),
     };
   });
+  chmodSync(`${dump}.part`, 0o600);
   renameSync(`${dump}.part`, dump);
   writeFileSync(join(backups, `${name}.manifest.json`), `${JSON.stringify(manifest, null, 1)}\n`, { mode: 0o600 });
   prune(backups);

@@ -180,7 +180,7 @@ export async function openCluster(places, { settings = [], wantedPort = null } =
 }
 
 /** A cluster for one run; by default with the settings of tests, which forget everything with the power. */
-export function openScratch(name, { isDurable = false } = {}) {
+export async function openScratch(name, { isDurable = false } = {}) {
   makeFolder(scratchRoot());
   return openCluster(scratchPlaces(name), { settings: isDurable ? [] : scratchSettings });
 }

@@ -9,8 +9,7 @@ import { claimFolder, dataRoot, makeFolder, orphanedShops, shopPlaces } from "./
 import { databaseName, ensureDatabase } from "./roles.mjs";
 
 /** Brings up this checkout's shop; an older place is adopted, one whose checkout is gone is told. */
-export async function openShop(say = console.log) {
-  const places = shopPlaces();
+export async function openShop(say = console.log, places = shopPlaces()) {
   makeFolder(join(dataRoot(), "shops"));
   const isNew = !existsSync(join(places.cluster, "PG_VERSION"));
   claimFolder(places);
@@ -43,8 +42,7 @@ function tellNewer(cluster, say) {
 }
 
 /** Makes a shop whose checkout is gone this checkout's own; one that has a shop keeps it. */
-export function openOrphan(key) {
-  const places = shopPlaces();
+export function openOrphan(key, places = shopPlaces()) {
   const orphan = orphanedShops().find((one) => one.key === key);
   if (!orphan) throw new NeedsPerson(`There is no shop ${key} whose checkout is gone.`);
   if (existsSync(join(places.cluster, "PG_VERSION"))) {

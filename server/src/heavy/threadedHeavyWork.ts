@@ -17,10 +17,7 @@ export function threadedHeavyWork(databaseUrl: string, logger: Logger): HeavyWor
 
   function running() {
     if (thread) return thread;
-    const worker = new Worker(new URL("./heavyWorker.ts", import.meta.url), {
-      workerData: { databaseUrl },
-      execArgv: ["--import", import.meta.resolve("tsx")],
-    });
+    const worker = new Worker(new URL("./heavyThread.mjs", import.meta.url), { workerData: { databaseUrl } });
     worker.unref();
     const gone = new Promise<never>((_, reject) => {
       worker.once("error", (error) => logger.error({ err: error }, "the judging thread ended"));
