@@ -31,6 +31,13 @@ export async function serveInstrument(instrument: Instrument, port: number): Pro
   };
 }
 
+/** A page of the web can make a browser send lines here: whatever looks like its request, or its headers, is hung up on. */
+function isWebRequest(line: string): boolean {
+  return (
+    /^[A-Z]+ \S+ HTTP\/\d/i.test(line) || /^(host|origin|user-agent|content-type|content-length|referer):/i.test(line)
+  );
+}
+
 function attend(instrument: Instrument, socket: Socket): void {
   const session = new LineSession(instrument);
   socket.setNoDelay(true);
@@ -45,6 +52,12 @@ function attend(instrument: Instrument, socket: Socket): void {
     // It passes on the errors of the socket, which are taken above.
     .on("error", () => undefined)
     .on("line", (line) => {
+      // What came before the line was hung up may still be in the reader: nothing of it is carried out.
+      if (socket.destroyed) return;
+      if (isWebRequest(line) || session.isStranger) {
+        socket.destroy();
+        return;
+      }
       const answer = session.take(line);
       if (answer !== null && socket.writable) socket.write(`${answer}\n`);
     });

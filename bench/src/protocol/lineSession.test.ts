@@ -57,3 +57,34 @@ describe("the port", () => {
     await server.close();
   });
 });
+
+describe("a page of the web that sends lines to the port", () => {
+  async function say(text: string) {
+    const virtual = bench();
+    const mains = instruments.mains(virtual);
+    const server = await serveInstrument(mains, 0);
+    const socket = connect(server.port, "127.0.0.1");
+    socket.on("error", () => undefined);
+    const gone = new Promise((resolve) => socket.once("close", () => resolve("hung up")));
+    socket.write(text);
+    const outcome = await Promise.race([gone, new Promise((resolve) => setTimeout(() => resolve("listens"), 300))]);
+    socket.destroy();
+    const other = new LineSession(mains);
+    const output = other.take("OUTP?");
+    await server.close();
+    return [outcome, output];
+  }
+
+  it("is hung up on before any of its lines is carried out", async () => {
+    expect(await say("OUTP ON\n")).toEqual(["listens", "ON"]);
+    for (const method of ["POST", "GET", "OPTIONS"]) {
+      expect(await say(`${method} / HTTP/1.1\r\nHost: x\r\n\r\nOUTP ON\r\n`), method).toEqual(["hung up", "OFF"]);
+    }
+    expect(await say("Host: 127.0.0.1\r\n\r\nOUTP ON\r\n")).toEqual(["hung up", "OFF"]);
+  });
+
+  it("is hung up on after three lines that no instrument knows, and not after two", async () => {
+    expect(await say("!!\n!!\n*CLS\n!!\n!!\nOUTP ON\n")).toEqual(["listens", "ON"]);
+    expect(await say("!!\n!!\n!!\nOUTP ON\n")).toEqual(["hung up", "OFF"]);
+  });
+});

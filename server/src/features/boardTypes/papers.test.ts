@@ -1,7 +1,9 @@
 import type { BoardTypePapers, Problem } from "@pale-cap/contract";
+import sharp from "sharp";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
+import { cleanPaperName } from "./preparePaper";
 
 let test: TestApp;
 let typeId: string;
@@ -49,6 +51,46 @@ describe("the papers of a board type", () => {
     expect((body as Problem).detail).toContain("PDF, PNG or JPEG");
     expect((await papers()).attachments).toEqual([]);
     await request(test.app).post(`/api/board-types/${newId()}/attachments`).field("about", "{").expect(400);
+  });
+});
+
+describe("a paper that is a picture", () => {
+  const place = { IFD0: { Copyright: "owner" }, IFD3: { GPSLatitudeRef: "N", GPSLatitude: "52/1 31/1 12/1" } };
+  it.each(["jpeg", "png"] as const)("loses place and owner (%s), keeps its size, and opens", async (format) => {
+    const picture = sharp({ create: { width: 900, height: 40, channels: 3, background: "#7a5c33" } }).withExif(place);
+    const bytes = await picture[format]().toBuffer();
+    expect((await sharp(bytes).metadata()).exif).toBeDefined();
+    const { body } = await attach(bytes, { name: `board.${format}` }).expect(201);
+    const { id } = (body as BoardTypePapers).attachments.find((one) => one.name === `board.${format}`) as { id: string };
+    const back = await request(test.app).get(`/api/attachments/${id}`).buffer().expect(200);
+    const kept = await sharp(back.body as Buffer).metadata();
+    expect([kept.exif, kept.width, kept.height, kept.format]).toEqual([undefined, 900, 40, format]);
+  });
+  it("is refused where it is cut off", async () => {
+    const whole = await sharp({ create: { width: 90, height: 90, channels: 3, background: "#fff" } })
+      .jpeg()
+      .toBuffer();
+    await attach(whole.subarray(0, 200)).expect(422);
+  });
+});
+
+describe("the name of a paper", () => {
+  it.each([
+    ["setup.exe", "application/pdf", "setup.exe.pdf"],
+    ["../../etc/manual.pdf", "application/pdf", "manual.pdf"],
+    ["C:\\papers\\scan.JPG", "image/jpeg", "scan.JPG"],
+    ["scan.jpeg", "image/png", "scan.jpeg.png"],
+    ["fdp.\u202Eexe.pdf", "application/pdf", "fdp.exe.pdf"],
+    ["a\u0007b\u200b.pdf", "application/pdf", "ab.pdf"],
+    ["...", "application/pdf", "paper.pdf"],
+    ['what:"<is>"|this?.pdf', "application/pdf", "what___is___this_.pdf"],
+    [`${"x".repeat(300)}.pdf`, "application/pdf", `${"x".repeat(100)}.pdf`],
+  ])("%j of a %s becomes %j", (name, mediaType, clean) => {
+    expect(cleanPaperName(name, mediaType)).toBe(clean);
+  });
+  it("is cleaned as it is stored", async () => {
+    const { body } = await attach(pdf, { name: "../setup.exe" }).expect(201);
+    expect((body as BoardTypePapers).attachments.map((one) => one.name)).toContain("setup.exe.pdf");
   });
 });
 

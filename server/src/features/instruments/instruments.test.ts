@@ -205,6 +205,25 @@ describe("instruments", () => {
     expect(body.instruments.some((one: { id: string }) => one.id === id)).toBe(false);
   });
 
+  it("are refused where the house rule lets none stand, with a word for it and no line opened", async () => {
+    const id = await setUp(9, { host: "203.0.113.9" });
+    const state = await told(id, (one) => one.status === "missing");
+    expect(state.trouble).toBe("stands at an address that the house rule does not allow");
+  });
+
+  it("are no more than the house rule says", async () => {
+    const rule = { id: newId(), key: "instruments.mostCount", reason: null, changedAt: "2026-11-23T12:00:00Z" };
+    const { body } = await request(test.app).get("/api/instruments").expect(200);
+    const count = body.instruments.length;
+    await request(test.app)
+      .post("/api/house-rules/changes")
+      .send({ ...rule, value: count, version: 0, clockId: null, personId: null })
+      .expect(201);
+    const one = { id: newId(), values: values(9, { isEnabled: false }) };
+    const refused = await request(test.app).post("/api/instruments").send(one).expect(409);
+    expect(refused.body.detail).toContain(`${count} instruments already`);
+  });
+
   it("stream what they say as events", async () => {
     const server = test.app.listen(0, "127.0.0.1");
     await new Promise((resolve) => server.once("listening", resolve));

@@ -106,6 +106,7 @@ describe("a photo", () => {
 
 describe("what is not a picture", () => {
   it.each([
+    ["nothing at all", async () => Buffer.alloc(0), 422, /not a picture|No picture/],
     ["a text that calls itself a photo", async () => Buffer.from("not a picture at all"), 422, /not a picture/],
     [
       "a drawing with scripts",
