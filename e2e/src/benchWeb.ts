@@ -137,6 +137,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
       isWithdrawn: false,
       supersedesId: null,
       measuredAt: new Date(start + n * 1000).toISOString(),
+      clockId: null,
       personId: null,
     });
   }

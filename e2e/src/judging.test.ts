@@ -96,7 +96,7 @@ function read(at: string, quantity: string, value: number | null, more: object =
       ...{ isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
       ...{ areLeadsZeroed: true, measuredAt: null },
     },
-    ...{ measuredAt: new Date().toISOString(), personId: null },
+    ...{ measuredAt: new Date().toISOString(), clockId: null, personId: null },
     ...more,
   });
 }

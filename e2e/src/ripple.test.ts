@@ -19,8 +19,8 @@ beforeAll(async () => {
   server = await openServer("demo");
   browser = await openBrowser();
   page = new Page(browser.driver, server.address);
-  const bench = (await get("/bench")) as readonly { readonly id: string; readonly deviceModel: string }[];
-  jobId = bench.find((one) => one.deviceModel === "Halden 24")?.id ?? "";
+  const bench = (await get("/bench")) as { lines: readonly { id: string; deviceModel: string }[] };
+  jobId = bench.lines.find((one) => one.deviceModel === "Halden 24")?.id ?? "";
   const net = (await job()).nets.find((one) => one.name === "16 V");
   railPath = `/jobs/${jobId}/ripple/${net?.id}`;
 });

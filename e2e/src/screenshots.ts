@@ -38,7 +38,10 @@ const server = await openServer("demo", benchPort);
 const browser = await openBrowser();
 try {
   mkdirSync(folder, { recursive: true });
-  const lines = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
+  const pages = await Promise.all(
+    ["open", "closed"].map(async (state) => (await fetch(`${server.address}/api/bench?state=${state}`)).json()),
+  );
+  const lines = (pages as { lines: { id: string; deviceModel: string }[] }[]).flatMap((one) => one.lines);
   const page = new Page(browser.driver, server.address);
   for (const view of views) {
     const scheme = "scheme" in view ? view.scheme : "light";

@@ -23,8 +23,10 @@ async function stored(text: string): Promise<readonly StoredReading[]> {
 
 beforeAll(async () => {
   server = await openServer("demo");
-  const bench = (await (await fetch(`${server.address}/api/bench`)).json()) as { id: string; deviceModel: string }[];
-  jobPath = `/jobs/${bench.find((line) => line.deviceModel === "Halden 24")?.id}`;
+  const bench = (await (await fetch(`${server.address}/api/bench`)).json()) as {
+    lines: readonly { id: string; deviceModel: string }[];
+  };
+  jobPath = `/jobs/${bench.lines.find((line) => line.deviceModel === "Halden 24")?.id}`;
   browser = await openBrowser();
   page = new Page(browser.driver, server.address);
 });

@@ -123,7 +123,7 @@ interface ValueProps {
 }
 
 function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
-  const [text, setText] = useDraft(`rule ${ruleKey}`, String(value));
+  const [text, setText, dropText] = useDraft(`rule ${ruleKey}`, String(value));
   const { kind } = rule;
   if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
   if (kind.type === "flag") {
@@ -160,7 +160,11 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
       rightSectionPointerEvents="none"
       onChange={(event) => setText(event.currentTarget.value)}
       onBlur={commit}
-      onKeyDown={(event) => event.key === "Enter" && commit()}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") commit();
+        // Thrown away by a person: what is in force stands there again.
+        if (event.key === "Escape") dropText();
+      }}
     />
   );
 }
