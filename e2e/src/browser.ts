@@ -33,9 +33,16 @@ interface DevTools {
   sendDevToolsCommand(command: string, parameters: object): Promise<void>;
 }
 
-/** Debian's Chromium without a window and with a profile of its own; nothing is downloaded. */
-export async function openBrowser(view: View = { width: 1280, height: 800, scheme: "light" }): Promise<Browser> {
-  const profile = mkdtempSync(join(tmpdir(), "pale-cap-browser-"));
+/**
+ * Debian's Chromium without a window; nothing is downloaded.
+ *
+ * @param keptProfile a profile that outlives this browser; by default one of its own
+ */
+export async function openBrowser(
+  view: View = { width: 1280, height: 800, scheme: "light" },
+  keptProfile?: string,
+): Promise<Browser> {
+  const profile = keptProfile ?? mkdtempSync(join(tmpdir(), "pale-cap-browser-"));
   const options = new Options();
   options.setChromeBinaryPath("/usr/bin/chromium");
   options.addArguments(...chromiumArguments, `--user-data-dir=${profile}`);
@@ -49,7 +56,7 @@ export async function openBrowser(view: View = { width: 1280, height: 800, schem
     driver,
     close: async () => {
       await driver.quit();
-      rmSync(profile, { recursive: true, force: true });
+      if (!keptProfile) rmSync(profile, { recursive: true, force: true });
     },
   };
 }
