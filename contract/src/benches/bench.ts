@@ -29,6 +29,8 @@ export interface BenchPage {
   readonly late: readonly BenchLine[];
   /** How many there are over all pages. */
   readonly total: number;
+  /** Every summary is folded; until then it is worth asking again at once. */
+  readonly isSettled: boolean;
   /** Numbers below this one come on the next page; null on the last. */
   readonly nextBelow: number | null;
 }

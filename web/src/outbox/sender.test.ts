@@ -248,9 +248,10 @@ describe("where storage does not open", () => {
 
 describe("two pages of one browser", () => {
   it("share one outbox: what one left the other sends, what one stored the other lets go", async () => {
+    let isUp = false;
     const { sender, kept, seen, waiting } = world(
       () => undefined,
-      () => silence,
+      () => (isUp ? undefined : silence),
     );
     await sender.submit(fact("b", "mine"));
     // The other page sent this one's fact, and confirmed one of its own.
@@ -258,5 +259,8 @@ describe("two pages of one browser", () => {
     kept.set("a", queued("a"));
     await sender.takeUp();
     expect([waiting(), seen.elsewhere]).toEqual([["a"], ["mine"]]);
+    isUp = true;
+    await sender.takeUp();
+    expect([waiting(), seen.stored, kept.size]).toEqual([[], ["a"], 0]);
   });
 });

@@ -214,8 +214,8 @@ export function createSender(world: OutboxWorld) {
     },
     /** What an earlier visit left here goes first. */
     restore: flush,
-    /** Another page changed the shared outbox. */
-    takeUp: () => world.exclusively(takeUpOthers),
+    /** Another page changed the shared outbox: what it left is sent here, if it does not do so itself. */
+    takeUp: flush,
     /** A fact that stood aside once more, after something was mended. */
     async again(fact: QueuedFact): Promise<void> {
       await keep({ ...fact, aside: null, failureCount: 0 });

@@ -1,8 +1,12 @@
 import { TextInput } from "@mantine/core";
 import { formatMarkedCapacitance, formatQuantity, parseQuantity, type SiPrefix, type Unit } from "@pale-cap/core";
-import { type KeyboardEvent, useEffect, useState } from "react";
+import { createContext, type KeyboardEvent, useContext, useEffect, useRef, useState } from "react";
 import { failureWords } from "./failureWords";
 import classes from "./ui.module.css";
+import { readDraft, writeDraft } from "./useDraft";
+
+/** What the fields below belong to: with it, a number that is typed and not stored is kept. null: it is not. */
+export const DraftScope = createContext<string | null>(null);
 
 export interface QuantityInputProps {
   readonly label: string;
@@ -33,10 +37,13 @@ export interface QuantityInputProps {
 export function QuantityInput(props: QuantityInputProps) {
   const { unit, value, defaultPrefix = "" } = props;
   const digits = props.digits ?? 6;
-  const [text, setText] = useState(() => print(value, unit, digits));
+  const scope = useContext(DraftScope);
+  const draftName = scope && `${scope} ${props.id ?? props.label}`;
+  const [kept] = useState(() => (draftName ? readDraft<string>(draftName) : undefined));
+  const [text, setText] = useState(() => kept ?? print(value, unit, digits));
   const [sent, setSent] = useState(value);
   /** Only what a person typed is committed: a rounded print of a computed value is not an entry. */
-  const [isTyped, setTyped] = useState(false);
+  const [isTyped, setTyped] = useState(kept !== undefined);
   // A value from outside (another job, an undo) replaces the text; one's own echo does not.
   useEffect(() => {
     if (value !== sent) {
@@ -47,6 +54,27 @@ export function QuantityInput(props: QuantityInputProps) {
   }, [value, sent, unit, digits]);
   const parsed = parseQuantity(text, unit, defaultPrefix);
   const problem = problemOf(text, parsed, props.limits, unit);
+
+  // What is typed and stands for nothing yet, or is not handed in yet, outlives the page.
+  const isWaiting = props.onCommit !== undefined && (parsed.ok ? parsed.value : null) !== value;
+  const isUnsent = isTyped && (problem !== undefined || isWaiting);
+  useEffect(() => {
+    if (draftName) writeDraft(draftName, text, !isUnsent);
+  }, [draftName, text, isUnsent]);
+  const { onValidity } = props;
+  const isKeptTold = useRef(kept === undefined);
+  useEffect(() => {
+    if (isKeptTold.current) return;
+    isKeptTold.current = true;
+    onValidity?.(false);
+  }, [onValidity]);
+
+  /** Thrown away by a person: what is stored stands there again. */
+  function throwAway() {
+    setText(print(value, unit, digits));
+    setTyped(false);
+    props.onValidity?.(true);
+  }
 
   function change(next: string) {
     setText(next);
@@ -81,6 +109,7 @@ export function QuantityInput(props: QuantityInputProps) {
       onBlur={commit}
       onKeyDown={(event) => {
         if (event.key === "Enter") commit();
+        if (event.key === "Escape" && isUnsent) throwAway();
         props.onKeyDown?.(event);
       }}
       error={problem ?? props.error}

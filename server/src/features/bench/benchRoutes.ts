@@ -45,6 +45,7 @@ async function benchPage(scope: Scope, { state, search, below }: BenchQuery): Pr
     lines: page,
     late: isFirst ? await lateLines(scope) : [],
     total: counted?.total ?? 0,
+    isSettled: !(await scope.rows.jobSummaries.has({ isStale: true, realm: scope.realm })),
     nextBelow: lines.length > benchPageSize ? (page.at(-1)?.number ?? null) : null,
   };
 }

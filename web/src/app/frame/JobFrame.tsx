@@ -7,6 +7,7 @@ import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { DraftScope } from "../../ui/QuantityInput";
 import { dayText } from "../../ui/times";
 import classes from "./frame.module.css";
 import { KeysHelp } from "./KeysHelp";
@@ -72,7 +73,9 @@ function LensOfJob({ jobId, handedOverAt }: { readonly jobId: string; readonly h
           <Link to={`/jobs/${jobId}/hand-over`}>Open it again in Hand over</Link>
         </div>
       )}
-      <Outlet key={jobId} />
+      <DraftScope value={`${jobId} ${pathname.split("/")[3] ?? ""}`}>
+        <Outlet key={jobId} />
+      </DraftScope>
     </fieldset>
   );
 }

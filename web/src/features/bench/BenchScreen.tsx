@@ -1,6 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
 import { useDebouncedValue, useDisclosure } from "@mantine/hooks";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useBenchPagesInfiniteQuery } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -12,15 +12,21 @@ import classes from "./bench.module.css";
 import { NewJobForm } from "./NewJobForm";
 
 const searchMilliseconds = 250;
+/** How often is asked at rest, and while summaries are still being folded. */
+const restMilliseconds = 60_000;
+const foldMilliseconds = 1000;
 
 /** What is on the benches now: every open job, and closed ones on demand, found by words. */
 export function BenchScreen() {
   const [typed, setTyped] = useState("");
   const [search] = useDebouncedValue(typed.trim() === "" ? null : typed.trim(), searchMilliseconds);
+  const [isSettled, setSettled] = useState(true);
   const open = useBenchPagesInfiniteQuery(
     { state: "open", search },
-    { refetchOnMountOrArgChange: true, pollingInterval: 60_000 },
+    { refetchOnMountOrArgChange: true, pollingInterval: isSettled ? restMilliseconds : foldMilliseconds },
   );
+  const settled = open.data?.pages.every((page) => page.isSettled) ?? true;
+  useEffect(() => setSettled(settled), [settled]);
   const [isMaking, making] = useDisclosure(false);
   const [areClosedShown, closed] = useDisclosure(false);
   const table = useRef<HTMLTableElement>(null);

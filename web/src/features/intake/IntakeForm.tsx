@@ -64,8 +64,10 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     },
   });
   // What was typed here and not saved, perhaps on another day, stands again.
+  const isLaid = useRef(false);
   useEffect(() => {
-    if (kept) form.setValues(kept.values);
+    if (kept && !isLaid.current) form.setValues(kept.values);
+    isLaid.current = true;
   }, [kept, form.setValues]);
   useStoreOnLeave(job.id, form, base, invalid);
 
