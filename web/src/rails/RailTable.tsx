@@ -1,10 +1,11 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { boardLimits, type Net, type NetValues } from "@pale-cap/contract";
 import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { useJob } from "../job/JobContext";
 import { netUpdate } from "../job/netUpdate";
 import { netsInOrder } from "../job/parts";
 import { useBoardEdit } from "../job/useBoardEdit";
+import { CommittedText } from "../ui/CommittedText";
 import { Part } from "../ui/Pane";
 import { ProblemNote } from "../ui/ProblemNote";
 import { QuantityInput } from "../ui/QuantityInput";
@@ -36,13 +37,13 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
           .filter(props.isShown ?? (() => true))
           .map((net) => (
             <div key={net.id} className={classes.rail}>
-              <TextInput
-                key={net.name}
+              <CommittedText
+                name={`rail ${net.id}`}
                 size="xs"
                 aria-label={`${net.name}, name`}
-                defaultValue={net.name}
-                onBlur={(event) => {
-                  const name = event.currentTarget.value.trim();
+                value={net.name}
+                onCommit={(text) => {
+                  const name = text.trim();
                   if (name !== "" && name !== net.name) change(net, { name });
                 }}
               />

@@ -96,6 +96,11 @@ export function QuantityInput(props: QuantityInputProps) {
     if (understood !== value) props.onCommit(understood);
   }
 
+  // A lens is left by a key as well: then nothing tells the field that it is left.
+  const latest = useRef(commit);
+  latest.current = commit;
+  useEffect(() => () => latest.current(), []);
+
   const understood = parsed.ok && !problem ? print(parsed.value, unit, 4) : "";
   return (
     <TextInput

@@ -1,4 +1,4 @@
-import { type SetStateAction, useCallback, useState } from "react";
+import { type SetStateAction, useCallback, useEffect, useState } from "react";
 
 const shelf = "pale-cap draft ";
 
@@ -61,5 +61,10 @@ export function useDraft<T>(name: string, start: T) {
       }),
     [name, start],
   );
+  // What stands there is stored by now: a draft of it would only outlive it.
+  const isStored = current.value !== undefined && JSON.stringify(current.value) === JSON.stringify(start);
+  useEffect(() => {
+    if (isStored) drop();
+  }, [isStored, drop]);
   return [value, set, drop] as const;
 }

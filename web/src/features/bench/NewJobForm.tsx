@@ -6,7 +6,16 @@ import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useCreateJobMutation } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
 import classes from "./bench.module.css";
+
+const place = "new job";
+const nothingSaid = {
+  deviceKind: "monitor" as (typeof deviceKinds)[number],
+  deviceMaker: null as string | null,
+  deviceModel: null as string | null,
+  complaint: null as string | null,
+};
 
 /** A new job in one line: kind, maker, model, fault; Enter makes it. */
 export function NewJobForm(props: { readonly onMade: (jobId: string) => void; readonly onCancel: () => void }) {
@@ -15,11 +24,12 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
   const form = useForm({
     initialValues: {
       id: newId(),
-      deviceKind: "monitor" as (typeof deviceKinds)[number],
-      deviceMaker: null as string | null,
-      deviceModel: null as string | null,
-      complaint: null as string | null,
+      ...(readDraft<typeof nothingSaid>(place) ?? nothingSaid),
       personId,
+    },
+    onValuesChange: ({ deviceKind, deviceMaker, deviceModel, complaint }) => {
+      const said = { deviceKind, deviceMaker, deviceModel, complaint };
+      writeDraft(place, said, JSON.stringify(said) === JSON.stringify(nothingSaid));
     },
     validate: schemaResolver(createJobSchema, { sync: true }),
   });
@@ -32,8 +42,10 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
   });
   const submit = form.onSubmit(async (values) => {
     const answer = await createJob(values);
-    if (answer.data) props.onMade(answer.data.job.id);
-    else {
+    if (answer.data) {
+      dropDraft(place);
+      props.onMade(answer.data.job.id);
+    } else {
       const refused = asProblem(answer.error);
       if (refused) form.setErrors(Object.fromEntries(refused.errors.map((one) => [one.path, one.message])));
     }
@@ -58,7 +70,14 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
         <Button type="submit" variant="filled" loading={isLoading}>
           Make the job
         </Button>
-        <Button onClick={props.onCancel}>Cancel</Button>
+        <Button
+          onClick={() => {
+            dropDraft(place);
+            props.onCancel();
+          }}
+        >
+          Cancel
+        </Button>
       </div>
       <div className={classes.newJobProblem}>
         <ProblemNote problem={problem} />

@@ -2,8 +2,8 @@ import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { ruleProblem } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
 import { IconTrash } from "@tabler/icons-react";
-import { useState } from "react";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import classes from "./houseRules.module.css";
 
 const fresh: DrainKitItem = { name: "", kind: "resistor", count: 1, ohms: 10e3, watts: 5, volts: 500 };
@@ -21,7 +21,7 @@ export function KitEditor(props: {
   readonly value: readonly DrainKitItem[];
   readonly onStore: (value: readonly DrainKitItem[]) => void;
 }) {
-  const [items, setItems] = useState(props.value);
+  const [items, setItems] = useDraft("rule charge.kit", props.value);
   const set = (index: number, more: Partial<DrainKitItem>) =>
     setItems((now) => now.map((one, i) => (i === index ? { ...one, ...more } : one)));
   const problem = ruleProblem("charge.kit", items);

@@ -1,7 +1,7 @@
-import { TextInput } from "@mantine/core";
 import { type BoardValues, boardLimits } from "@pale-cap/contract";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
+import { CommittedText } from "../../ui/CommittedText";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -22,13 +22,13 @@ export function BoardForm() {
   return (
     <Part title="Board">
       <ProblemNote problem={problem} />
-      <TextInput
-        key={stored.name}
+      <CommittedText
+        name="board name"
         size="xs"
         label="Name and revision"
-        defaultValue={stored.name ?? ""}
-        onBlur={(event) => {
-          const name = event.currentTarget.value.trim() || null;
+        value={stored.name ?? ""}
+        onCommit={(text) => {
+          const name = text.trim() || null;
           if (name !== stored.name) change({ name });
         }}
       />

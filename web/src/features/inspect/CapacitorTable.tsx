@@ -7,8 +7,10 @@ import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder, type PlacedCapacitor } from "../../job/parts";
 import { type ChangesFrom, useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
+import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
 import {
@@ -106,10 +108,11 @@ type Edit = (changesFrom: ChangesFrom) => Promise<Problem | undefined>;
 function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoading: boolean }) {
   const { detail } = useJob();
   const [, select] = useTarget();
-  const [draft, setDraft] = useState<CapacitorDraft>(() => ({
-    ...emptyDraft,
-    designator: nextCapacitor(detail.positions),
-  }));
+  const start = useMemo(
+    (): CapacitorDraft => ({ ...emptyDraft, designator: nextCapacitor(detail.positions) }),
+    [detail.positions],
+  );
+  const [draft, setDraft] = useDraft(`${detail.job.id} new capacitor`, start);
   const [invalid, validity] = useInvalidFields();
   const [error, setError] = useState<string>();
   const first = useRef<HTMLInputElement>(null);
@@ -121,7 +124,8 @@ function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoadi
     const problem = await onAdd(() => changes);
     if (problem) return setError(problem.errors[0] ? problem.detail : problem.title);
     setError(undefined);
-    setDraft(nextDraft(draft, netId));
+    // What was typed while this one was stored stays.
+    setDraft((now) => (JSON.stringify(now) === JSON.stringify(draft) ? nextDraft(draft, netId) : now));
     select({ kind: "part", id: positionId });
     first.current?.focus();
     first.current?.select();
@@ -195,15 +199,15 @@ function StoredRow({ row, onEdit }: { readonly row: PlacedCapacitor; readonly on
       onFocus={() => select({ kind: "part", id: position.id })}
     >
       <td>
-        <TextInput
-          key={position.designator}
+        <CommittedText
+          name={`designator ${position.id}`}
           size="xs"
           aria-label={`${position.designator}, designator`}
-          defaultValue={position.designator}
+          value={position.designator}
           classNames={{ input: classes.designator }}
           autoComplete="off"
-          onBlur={(event) => {
-            const designator = event.currentTarget.value.trim();
+          onCommit={(text) => {
+            const designator = text.trim();
             if (designator !== "" && designator !== position.designator) changePosition({ designator });
           }}
         />

@@ -1,4 +1,4 @@
-import { ActionIcon, NativeSelect, TextInput } from "@mantine/core";
+import { ActionIcon, NativeSelect } from "@mantine/core";
 import { boardLimits, type Position, type PositionValues } from "@pale-cap/contract";
 import { type PartKind, partKinds } from "@pale-cap/core";
 import { IconTrash } from "@tabler/icons-react";
@@ -6,6 +6,7 @@ import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
+import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
@@ -76,15 +77,15 @@ export function DeviceTable() {
             return (
               <tr key={id} data-selected={target?.id === id || undefined} onFocus={() => select({ kind: "part", id })}>
                 <td>
-                  <TextInput
-                    key={designator}
+                  <CommittedText
+                    name={`designator ${id}`}
                     size="xs"
                     aria-label={`${designator}, designator`}
-                    defaultValue={designator}
+                    value={designator}
                     classNames={{ input: classes.designator }}
                     autoComplete="off"
-                    onBlur={(event) => {
-                      const next = event.currentTarget.value.trim();
+                    onCommit={(text) => {
+                      const next = text.trim();
                       if (next !== "" && next !== designator) change(id, { designator: next });
                     }}
                   />

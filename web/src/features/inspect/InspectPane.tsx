@@ -1,4 +1,4 @@
-import { Button, Chip, NativeSelect, TextInput } from "@mantine/core";
+import { Button, Chip, NativeSelect } from "@mantine/core";
 import type { FittedPartValues, PositionValues } from "@pale-cap/contract";
 import {
   fixings,
@@ -21,6 +21,7 @@ import { useSubmit } from "../../outbox/useSubmit";
 import { RailNetworks } from "../../rails/RailNetworks";
 import { RailTable } from "../../rails/RailTable";
 import { Caution } from "../../ui/Caution";
+import { CommittedText } from "../../ui/CommittedText";
 import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -190,13 +191,13 @@ function Signs({ positionId }: { readonly positionId: string }) {
           ]}
           onChange={(event) => change({ fixing: (event.currentTarget.value || null) as typeof position.fixing })}
         />
-        <TextInput
-          key={`series ${part.series}`}
+        <CommittedText
+          name={`series ${part.id}`}
           label="Series"
           maxLength={40}
-          defaultValue={part.series ?? ""}
-          onBlur={(event) => {
-            const series = event.currentTarget.value.trim() || null;
+          value={part.series ?? ""}
+          onCommit={(text) => {
+            const series = text.trim() || null;
             if (series !== part.series) changePart({ series });
           }}
         />
@@ -216,14 +217,14 @@ function Signs({ positionId }: { readonly positionId: string }) {
           value={part.datasheetEsrOhms}
           onCommit={(datasheetEsrOhms) => changePart({ datasheetEsrOhms })}
         />
-        <TextInput
-          key={position.heatSource}
+        <CommittedText
+          name={`heat ${positionId}`}
           label="Warmed by"
           placeholder="D7 sink, L3"
           maxLength={40}
-          defaultValue={position.heatSource ?? ""}
-          onBlur={(event) => {
-            const heatSource = event.currentTarget.value.trim() || null;
+          value={position.heatSource ?? ""}
+          onCommit={(text) => {
+            const heatSource = text.trim() || null;
             if (heatSource !== position.heatSource) change({ heatSource });
           }}
         />

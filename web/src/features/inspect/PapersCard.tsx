@@ -1,4 +1,5 @@
 import { ActionIcon, Button, FileInput, NativeSelect, TextInput } from "@mantine/core";
+import { notifications } from "@mantine/notifications";
 import {
   type AttachmentKind,
   attachmentKinds,
@@ -15,6 +16,7 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useDraft } from "../../ui/useDraft";
+import { useOnLeave } from "../../ui/useOnLeave";
 import {
   attachmentAddress,
   useAddAttachmentMutation,
@@ -67,6 +69,21 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
       pins: [...now.pins, { pin: String(now.pins.length + 1), name: "", role: "output", volts: null, leastAmps: null }],
     }));
   const isWhole = notes.pins.every((one) => one.pin.trim() !== "" && one.name.trim() !== "");
+  const store = async () => {
+    const answer = await keep({ boardTypeId: papers.boardTypeId, version: papers.version, benchNotes: notes });
+    if (!answer.error) dropNotes(notes);
+    return asProblem(answer.error);
+  };
+  useOnLeave(() => {
+    if (!isChanged) return;
+    const tell = (message: string) => notifications.show({ message });
+    if (!isWhole) tell("The pins were not stored: each needs its number and its name. They stand in Inspect as typed.");
+    else {
+      void store().then((refusal) =>
+        tell(refusal ? `The pins were not stored: ${refusal.detail}` : "The pins were stored with the board type."),
+      );
+    }
+  });
   return (
     <>
       {notes.pins.length === 0 && (
@@ -143,16 +160,7 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
         <Button size="xs" onClick={add}>
           Add a pin
         </Button>
-        <Button
-          size="xs"
-          loading={isLoading}
-          disabled={!isChanged || !isWhole}
-          onClick={() =>
-            void keep({ boardTypeId: papers.boardTypeId, version: papers.version, benchNotes: notes }).then(
-              (answer) => !answer.error && dropNotes(notes),
-            )
-          }
-        >
+        <Button size="xs" loading={isLoading} disabled={!isChanged || !isWhole} onClick={() => void store()}>
           Keep for the type
         </Button>
       </div>

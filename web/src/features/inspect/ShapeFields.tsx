@@ -1,6 +1,8 @@
 import { Textarea } from "@mantine/core";
 import type { Board, BoardValues } from "@pale-cap/contract";
-import { useState } from "react";
+import { useContext } from "react";
+import { DraftScope } from "../../ui/QuantityInput";
+import { useDraft } from "../../ui/useDraft";
 import { parseLidZones, parseOutline, printLidZones, printOutline, type ShapeText } from "./boardShape";
 
 /** Outline and lid of a board that is no plain box, each as a short text. */
@@ -36,7 +38,7 @@ function ShapeField<T>(props: {
   readonly parse: (text: string) => ShapeText<T>;
   readonly onValue: (value: T) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped, dropTyped] = useDraft<string | null>(`${useContext(DraftScope) ?? ""} ${props.label}`, null);
   const parsed = typed === null ? null : props.parse(typed);
   const problem = parsed && "problem" in parsed ? parsed.problem : undefined;
   return (
@@ -52,7 +54,7 @@ function ShapeField<T>(props: {
       onBlur={() => {
         if (!parsed || "problem" in parsed) return;
         if (typed?.trim() !== props.stored) props.onValue(parsed.value);
-        setTyped(null);
+        dropTyped();
       }}
     />
   );

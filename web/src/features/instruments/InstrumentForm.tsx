@@ -1,6 +1,6 @@
 import { Button, NativeSelect, NumberInput, Switch, TextInput } from "@mantine/core";
 import { type Instrument, type InstrumentValues, instrumentKinds } from "@pale-cap/contract";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import {
   useAddInstrumentMutation,
@@ -8,6 +8,7 @@ import {
   useRemoveInstrumentMutation,
 } from "../../instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { kindLabels } from "../../wording/instrumentWords";
 import classes from "./instruments.module.css";
 
@@ -31,11 +32,12 @@ export function InstrumentForm({
   readonly instrument?: Instrument;
   readonly onDone: () => void;
 }) {
-  const [values, setValues] = useState<InstrumentValues>(() => {
+  const start = useMemo((): InstrumentValues => {
     if (!instrument) return blank;
     const { id: _, version: __, ...stored } = instrument;
     return stored;
-  });
+  }, [instrument]);
+  const [values, setValues, dropValues] = useDraft(`instrument ${instrument?.id ?? "new"}`, start);
   const [id] = useState(() => instrument?.id ?? newId());
   const [add, added] = useAddInstrumentMutation();
   const [edit, edited] = useEditInstrumentMutation();
@@ -55,7 +57,9 @@ export function InstrumentForm({
     const result = instrument
       ? await edit({ id, version: instrument.version, values: body })
       : await add({ id, values: body });
-    if (!result.error) onDone();
+    if (result.error) return;
+    dropValues(values);
+    onDone();
   }
   return (
     <form

@@ -4,7 +4,9 @@ import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
 import { newId } from "../../api/newId";
 import { photoImage } from "../../job/photoApi";
+import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
+import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
 import { photoKindLabels } from "../../wording/intakeWords";
 import { PhotoMarkDrawing } from "./PhotoMarkDrawing";
@@ -33,7 +35,7 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
   const [edit, { problem }] = useEditPhoto();
   const [tool, setTool] = useState<Tool>("look");
   const [isLarge, setLarge] = useState(false);
-  const [text, setText] = useState("");
+  const [text, setText, dropText] = useDraft(`mark text ${photo.id}`, "");
   const [start, setStart] = useState<readonly [number, number] | null>(null);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [before, setBefore] = useState<readonly (readonly PhotoMark[])[]>([]);
@@ -88,7 +90,7 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
     const mark: PhotoMark = { id: newId(), kind: tool, x, y, toX, toY, text: tool === "text" ? text.trim() : null };
     change((marks) => [...marks, mark]);
     setStart(null);
-    if (tool === "text") setText("");
+    if (tool === "text") dropText();
   }
 
   function onMarkKey(event: KeyboardEvent, mark: PhotoMark) {
@@ -134,14 +136,14 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
           />
         )}
         {chosen?.kind === "text" && tool === "look" && (
-          <TextInput
+          <CommittedText
             key={chosen.id}
+            name={`mark ${chosen.id}`}
             size="xs"
             aria-label="Change the text of the mark"
             maxLength={80}
-            defaultValue={chosen.text ?? ""}
-            onBlur={(event) => rewrite(chosen, event.currentTarget.value)}
-            onKeyDown={(event) => event.key === "Enter" && rewrite(chosen, event.currentTarget.value)}
+            value={chosen.text ?? ""}
+            onCommit={(next) => rewrite(chosen, next)}
           />
         )}
         <Button size="xs" disabled={before.length === 0} onClick={undo}>

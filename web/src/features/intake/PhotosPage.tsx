@@ -1,4 +1,5 @@
 import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
+import type { Problem } from "@pale-cap/contract";
 import { type PhotoKind, type PhotoRow, photoKinds, photoLimits } from "@pale-cap/contract";
 import { useEffect, useRef, useState } from "react";
 import { pageClock } from "../../api/clock";
@@ -6,6 +7,7 @@ import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { photoThumbnail, useAddPhotoMutation } from "../../job/photoApi";
+import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
@@ -38,7 +40,9 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   const resetCamera = useRef<() => void>(null);
   const [kind, setKind] = useState<PhotoKind>("label");
   const [refusal, setRefusal] = useState<string | null>(null);
-  const [addPhoto, { error, isLoading }] = useAddPhotoMutation();
+  const [addPhoto, { isLoading }] = useAddPhotoMutation();
+  const [unsent, setUnsent] = useState<Problem>();
+  const inTurn = useInTurn();
   const [edit, editState] = useEditPhoto();
   const shown = detail.photos.filter((photo) => !photo.isRemoved).sort((a, b) => a.takenAt.localeCompare(b.takenAt));
   const removed = detail.photos.filter((photo) => photo.isRemoved);
@@ -53,8 +57,12 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
       const problem = fileProblem(picture);
       if (problem) return setRefusal(problem);
       const photo = { id: newId(), kind, caption: null, takenAt: pageClock.moment(), personId };
-      const answer = await addPhoto({ jobId: detail.job.id, photo, picture });
-      if (answer.error) return;
+      const refusal = await inTurn(
+        async () => asProblem((await addPhoto({ jobId: detail.job.id, photo, picture })).error),
+        (unsent) => unsent,
+      );
+      setUnsent(refusal);
+      if (refusal) return;
       onSelect(photo.id);
     }
   }
@@ -120,7 +128,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
             {refusal}
           </div>
         )}
-        <ProblemNote problem={asProblem(error)} />
+        <ProblemNote problem={unsent} />
         <p className={classes.soft}>
           JPEG, PNG or WebP up to {photoLimits.uploadBytes / 1024 / 1024} MB. Each is encoded anew: place and camera in
           the file are dropped.

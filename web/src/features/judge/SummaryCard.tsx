@@ -1,4 +1,5 @@
 import { Button, Textarea } from "@mantine/core";
+import { notifications } from "@mantine/notifications";
 import type { Problem } from "@pale-cap/contract";
 import { useState } from "react";
 import { newId } from "../../api/newId";
@@ -8,6 +9,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
+import { useOnLeave } from "../../ui/useOnLeave";
 import { summaryOf } from "../../wording/explanationWords";
 import classes from "./judge.module.css";
 
@@ -29,7 +31,18 @@ export function SummaryCard() {
     );
     setProblem(refusal);
     if (!refusal) dropDraft(draft);
+    return refusal;
   };
+  useOnLeave(() => {
+    if (draft === null || draft.trim() === "" || draft === shown) return;
+    void store(draft).then((refusal) =>
+      notifications.show({
+        message: refusal
+          ? `The verdict in your words was not stored: ${refusal.detail} It stands in Judge.`
+          : "The verdict in your words was stored.",
+      }),
+    );
+  });
   if (shown === null && draft === null) return null;
   return (
     <Part

@@ -1,5 +1,5 @@
 import { Button, NativeSelect, TextInput } from "@mantine/core";
-import type { NewEnergyStore } from "@pale-cap/contract";
+import type { NewEnergyStore, Problem } from "@pale-cap/contract";
 import {
   energyStoreOffers,
   expectedStoreVolts,
@@ -9,10 +9,11 @@ import {
   storeFeeds,
   storeKinds,
 } from "@pale-cap/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { useAddEnergyStoreMutation } from "../../job/jobApi";
+import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -67,7 +68,9 @@ function withFeed(draft: Draft, more: Partial<Draft>): Draft {
 export function StoreForm() {
   const { detail, houseRules } = useJob();
   const mainsVolts = houseRules["mains.voltsRms"];
-  const [add, { error, isLoading }] = useAddEnergyStoreMutation();
+  const [add, { isLoading }] = useAddEnergyStoreMutation();
+  const [problem, setProblem] = useState<Problem>();
+  const inTurn = useInTurn();
   const start = useMemo(() => emptyDraft(mainsVolts), [mainsVolts]);
   const [draft, setDraft, dropDraft] = useDraft(`${detail.job.id} store`, start);
   const [invalid, validity] = useInvalidFields();
@@ -91,8 +94,13 @@ export function StoreForm() {
 
   async function submit() {
     const { feed: _, mainsVoltsRms: __, ...store } = draft;
-    const answer = await add({ jobId: detail.job.id, body: { ...store, id: newId(), drainOhms: null } });
-    if (!answer.error) dropDraft(draft);
+    const refusal = await inTurn(
+      async () =>
+        asProblem((await add({ jobId: detail.job.id, body: { ...store, id: newId(), drainOhms: null } })).error),
+      (unsent) => unsent,
+    );
+    setProblem(refusal);
+    if (!refusal) dropDraft(draft);
   }
 
   return (
@@ -195,7 +203,7 @@ export function StoreForm() {
           Add store
         </Button>
       </form>
-      <ProblemNote problem={asProblem(error)} />
+      <ProblemNote problem={problem} />
     </Part>
   );
 }
