@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { ensureClientBuild } from "./clientBuild.mjs";
 import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
-import { checkout, runFolder } from "./paths.mjs";
+import { checkout } from "./paths.mjs";
 import { isAlive, stopPostgres } from "./postgres/cluster.mjs";
 import { openOrphan, openShop, watchCluster } from "./postgres/shop.mjs";
 
@@ -78,12 +78,13 @@ async function ownDatabase() {
     if (!orphan) throw new NeedsPerson("--open needs the twelve characters that were listed for the shop.");
     openOrphan(orphan[0]);
   }
-  const marks = join(runFolder(), "starts");
+  const shop = await openShop();
+  // In the shop's own folder: cleaning the checkout must not make a start forget another.
+  const marks = join(shop.folder, "starts");
   mkdirSync(marks, { recursive: true });
   for (const pid of readdirSync(marks)) if (!isStart(Number(pid))) rmSync(join(marks, pid), { force: true });
   const mark = join(marks, String(process.pid));
   writeFileSync(mark, "");
-  const shop = await openShop();
   undo.push(() => {
     rmSync(mark, { force: true });
     if (readdirSync(marks).every((pid) => !isStart(Number(pid)))) stopPostgres(shop.cluster);
@@ -146,7 +147,12 @@ async function startBuilt(database, benchPort) {
   return server.address;
 }
 
-async function startDev({ databaseUrl, ownerUrl, backupFolder }, benchPort) {
+async function startDev({ databaseUrl, ownerUrl, backupFolder, beforeMigration }, benchPort) {
+  const { register } = await import("tsx/esm/api");
+  register();
+  // Here and not in the process that is restarted on every change: a backup comes before it.
+  const { applicationRoleOf, migrate } = await import("../server/src/database/migrate.ts");
+  await migrate(ownerUrl, { applicationRole: applicationRoleOf(databaseUrl, ownerUrl), before: beforeMigration });
   const apiPort = port + 1;
   const env = {
     ...process.env,

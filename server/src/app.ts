@@ -28,7 +28,7 @@ import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
 import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
 import { HttpProblem, problemHandler } from "./http/problems";
-import { mount, type Route } from "./http/route";
+import { live, mount, type Route } from "./http/route";
 
 /** The application without a port: what tests drive and what main listens with. */
 export function createApp(
@@ -54,10 +54,6 @@ export function createApp(
   app.use("/api", keptNowhere);
   app.use("/api", express.json({ limit: "512kb", strict: true }));
 
-  app.get(routes.health, async (_request, response) => {
-    await context.database.probe();
-    response.json({ status: "ok" });
-  });
   mount(app, context, declaredRoutes(context));
   app.use("/api", (request) => {
     throw new HttpProblem("not_found", `There is no ${request.method} under this address.`);
@@ -81,6 +77,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...factRoutes(context),
     ...familyRoutes(context),
     ...handOverRoutes(context),
+    healthRoute(context),
     ...houseRuleRoutes(context),
     ...instrumentStreamRoutes(context),
     ...instrumentRoutes(context),
@@ -93,6 +90,18 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...verdictRoutes(),
   ];
 }
+
+/** Whether database and server answer: asked over a connection that nobody else waits for. */
+const healthRoute = ({ database }: AppContext): Route =>
+  live({
+    method: "get",
+    path: routes.health,
+    right: "read",
+    live: async (_request, response) => {
+      await database.probe();
+      response.json({ status: "ok" });
+    },
+  });
 
 /** Answers tell of people: nothing of them stays in a browser or on the way. */
 function keptNowhere(_request: express.Request, response: express.Response, next: express.NextFunction): void {

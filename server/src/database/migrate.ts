@@ -1,13 +1,8 @@
-import { readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { type QueryInterface, QueryTypes, Sequelize, type Transaction } from "sequelize";
+import { Umzug } from "umzug";
 import { grantRights } from "./rights";
-
-/** One step of the schema, in the transaction that also notes that it was taken. */
-export interface Migration {
-  up(step: { readonly sql: (text: string) => Promise<void> }): Promise<void>;
-}
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
 /** Whoever migrates holds this lock, so that two starts at once are one migration. */
@@ -15,13 +10,6 @@ const advisoryLock = 4780_2026;
 
 /** Said to the person who starts; nothing was changed. */
 export class MigrationRefused extends Error {}
-
-/** Names of the migrations that this program knows, in order. Development (.ts) and a build (.js) see the same names. */
-export const knownMigrations = (): readonly string[] =>
-  readdirSync(folder)
-    .filter((file) => /^\d{4}-\d{2}-\d{2}-.*\.[jt]s$/.test(file))
-    .map((file) => file.replace(/\.[jt]s$/, ""))
-    .sort();
 
 export interface MigrationOptions {
   /** The role that the application connects as; its rights are set after the last step. null: one role for everything. */
@@ -37,10 +25,11 @@ export interface MigrationOptions {
  */
 export async function migrate(ownerUrl: string, options: MigrationOptions): Promise<readonly string[]> {
   const sequelize = new Sequelize(ownerUrl, { dialect: "postgres", logging: false, pool: { max: 2 } });
+  const umzug = migrationsOf(sequelize);
   try {
     return await locked(sequelize, async () => {
       const done = await doneMigrations(sequelize);
-      const known = knownMigrations();
+      const known = (await umzug.migrations({})).map((one) => one.name);
       const strange = done.filter((name) => !known.includes(name));
       if (strange.length > 0) {
         throw new MigrationRefused(
@@ -48,15 +37,41 @@ export async function migrate(ownerUrl: string, options: MigrationOptions): Prom
             "Nothing was changed. Start it with that version, or restore a backup of this one.",
         );
       }
-      const pending = known.filter((name) => !done.includes(name));
+      const pending = (await umzug.pending()).map((one) => one.name);
       if (pending.length > 0) await options.before?.(pending, done.length === 0);
-      for (const name of pending) await step(sequelize, name);
+      await umzug.up();
       await grantRights(sequelize, options.applicationRole);
       return pending;
     });
   } finally {
     await sequelize.close();
   }
+}
+
+/** The steps that this program knows, in order; names without extension, so that .ts and a build's .js are the same. */
+export function migrationsOf(sequelize: Sequelize) {
+  return new Umzug({
+    migrations: {
+      glob: ["*.{ts,js}", { cwd: folder }],
+      resolve: ({ name, path }) => {
+        const known = name.replace(/\.[jt]s$/, "");
+        return { name: known, up: () => step(sequelize, known, path as string) };
+      },
+    },
+    storage: {
+      executed: async () => [...(await doneMigrations(sequelize))],
+      // Each step notes itself, in its own transaction.
+      logMigration: async () => undefined,
+      unlogMigration: () => Promise.reject(new Error("A step is never taken back: restore a backup.")),
+    },
+    logger: undefined,
+  });
+}
+
+/** The role whose rights are set; null where one role owns and uses everything. */
+export function applicationRoleOf(databaseUrl: string, ownerUrl: string): string | null {
+  const [application, owner] = [databaseUrl, ownerUrl].map((url) => decodeURIComponent(new URL(url).username));
+  return application === owner ? null : (application ?? null);
 }
 
 /** The lock is the session's: a transaction held open keeps its connection to itself. */
@@ -75,10 +90,8 @@ async function doneMigrations(sequelize: Sequelize): Promise<readonly string[]> 
   return rows.map((row) => row.name);
 }
 
-async function step(sequelize: Sequelize, name: string): Promise<void> {
-  const module = (await import(join(folder, `${name}${import.meta.url.endsWith(".js") ? ".js" : ".ts"}`))) as {
-    up(step: object): Promise<void>;
-  };
+async function step(sequelize: Sequelize, name: string, path: string): Promise<void> {
+  const module = (await import(path)) as { up(step: object): Promise<void> };
   await sequelize.transaction(async (transaction) => {
     const sql = async (text: string) => {
       await sequelize.query(text, { transaction });

@@ -61,7 +61,9 @@ describe("a paper that is a picture", () => {
     const bytes = await picture[format]().toBuffer();
     expect((await sharp(bytes).metadata()).exif).toBeDefined();
     const { body } = await attach(bytes, { name: `board.${format}` }).expect(201);
-    const { id } = (body as BoardTypePapers).attachments.find((one) => one.name === `board.${format}`) as { id: string };
+    const { id } = (body as BoardTypePapers).attachments.find((one) => one.name === `board.${format}`) as {
+      id: string;
+    };
     const back = await request(test.app).get(`/api/attachments/${id}`).buffer().expect(200);
     const kept = await sharp(back.body as Buffer).metadata();
     expect([kept.exif, kept.width, kept.height, kept.format]).toEqual([undefined, 900, 40, format]);

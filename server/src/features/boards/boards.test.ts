@@ -129,3 +129,41 @@ describe("board edits", () => {
     expect((await load()).fittedParts[0]?.version).toBe(1);
   });
 });
+
+describe("a rail that is filtered from another", () => {
+  const behind = (id: string, version: number, behindNetId: string | null) => ({
+    ...{ table: "net", operation: "update", id, version },
+    values: {
+      ...netValues,
+      network: { arrangement: "parallel", behindNetId, chokeHenrys: null, chokeOhms: null },
+    },
+  });
+  const more = async () => {
+    const id = newId();
+    await send([{ table: "net", operation: "insert", id, version: null, values: { ...netValues, name: id } }]).expect(
+      200,
+    );
+    return id;
+  };
+
+  it("is never behind itself, nor in a circle, whichever batch would close it", async () => {
+    const [second, third] = [await more(), await more()];
+    const itself = (await send([behind(part.netId, 1, part.netId)]).expect(409)).body as Problem;
+    expect(itself.errors[0]).toEqual({
+      path: "changes[0].values.network.behindNetId",
+      message: "leads back to this rail",
+    });
+    await send([behind(part.netId, 1, second), behind(second, 1, third)]).expect(200);
+    await send([behind(third, 1, part.netId)]).expect(409);
+    // One batch may turn two of them round.
+    await send([behind(part.netId, 2, null), behind(third, 1, part.netId)]).expect(200);
+    const { nets } = await load();
+    expect(nets.find((net) => net.id === third)?.network?.behindNetId).toBe(part.netId);
+  });
+
+  it("is filtered from one of its own board only", async () => {
+    const other = await makePart(test.app, await makeJob(test.app));
+    const refused = (await send([behind(part.netId, 1, other.netId)]).expect(409)).body as Problem;
+    expect(refused.errors[0]?.message).toBe("is not on this board");
+  });
+});

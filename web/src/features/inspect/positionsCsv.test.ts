@@ -45,3 +45,16 @@ describe("the round trip", () => {
     }
   });
 });
+
+describe("a file that a table program opens", () => {
+  it("holds no formula, whatever was stored as a designator", () => {
+    const text = printPositionsCsv(
+      ["=1+1|cmd", "+C1", "-C1", "@C1"].map((designator) => ({
+        designator,
+        xMetres: 0,
+        yMetres: 0,
+      })) as unknown as Position[],
+    );
+    for (const line of text.split("\n").slice(1, -1)) expect(line).toMatch(/^"?'/);
+  });
+});
