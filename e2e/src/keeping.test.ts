@@ -18,6 +18,7 @@ interface StoredJob {
   };
   readonly readings: readonly { readonly rawText: string | null; readonly cameAfterClosing: boolean }[];
   readonly chargeEvents: readonly { readonly volts: number | null; readonly clockAheadSeconds: number | null }[];
+  readonly signs: readonly unknown[];
   readonly ticks: readonly { readonly step: string; readonly isDone: boolean }[];
 }
 const stored = async (path: string) => (await (await fetch(`${server.address}/api${path}`)).json()) as StoredJob;
@@ -245,12 +246,31 @@ describe("a closed job", () => {
     await page.see("1 late");
     const late = (await stored(monitor)).readings.find((one) => one.rawText === "0.831");
     expect(late?.cameAfterClosing).toBe(true);
-    await page.open(`${monitor}/measure`);
+    await page.open(`${monitor}/intake`);
     await page.see("nothing is entered on a closed job");
-    const inputs = await browser.driver.findElements(By.css("main input, main textarea, main select"));
+    const fields = "main :is(input:not([type=radio]), textarea, select)";
+    const inputs = await browser.driver.findElements(By.css(fields));
     expect(inputs.length).toBeGreaterThan(0);
     for (const input of inputs) expect(await input.isEnabled()).toBe(false);
-    await page.click("Open it again in Hand over");
+    // Its pages can still be looked at.
+    await page.click("Same kind");
+    await page.seeNot("What it does wrong");
+    // A key that would enter a sign says why it does not.
+    const signs = (await stored(monitor)).signs.length;
+    await page.open(`${monitor}/inspect`);
+    await page.fill("Go to a job, lens or part", "C14");
+    await page.press(Key.ENTER, Key.ESCAPE);
+    await page.see("vent open");
+    await page.press("1");
+    await page.see("Nothing was entered");
+    expect((await stored(monitor)).signs).toHaveLength(signs);
+    for (const lens of ["measure", "hand-over"]) {
+      await page.open(`${monitor}/${lens}`);
+      await page.see(lens === "measure" ? "Open it again in Hand over" : "as things stand now");
+      expect(await browser.driver.findElements(By.css(`${fields}:enabled, section[aria-label='Probe bar']`))).toEqual(
+        [],
+      );
+    }
     await page.click("Open the job again");
     await page.see("Minutes it took");
     await page.open(`${monitor}/measure`);

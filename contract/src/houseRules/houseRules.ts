@@ -346,7 +346,7 @@ export const houseRules = {
   ),
   "instruments.mostCount": amount(
     24,
-    "instruments",
+    "",
     [1, 200],
     ["Instruments at most", "bench habit", "each one keeps a line open and is asked again and again"],
   ),

@@ -3,6 +3,7 @@ import { verdictWords } from "@pale-cap/core";
 import { type ReactNode, useMemo, useState } from "react";
 import { type BoardArranging, BoardDrawing, type PartLook } from "../drawing/BoardDrawing";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
+import { useIsEntryClosed } from "../ui/closedEntry";
 import { ProblemNote } from "../ui/ProblemNote";
 import { useKeys } from "../ui/useKeys";
 import { verdictLabels } from "../wording/verdictWords";
@@ -23,7 +24,8 @@ interface BoardPanelProps {
 }
 
 /** The job's board under its name, as drawing or as list: same parts, same selection. */
-export function BoardPanel({ look, emptyHint, arranging }: BoardPanelProps) {
+export function BoardPanel({ look, emptyHint, arranging: offered }: BoardPanelProps) {
+  const arranging = useIsEntryClosed() ? undefined : offered;
   const { detail, judgements } = useJob();
   const [target, select] = useTarget();
   const [view, setView] = useState<"board" | "list">("board");

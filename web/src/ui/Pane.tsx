@@ -1,11 +1,16 @@
 import type { ReactNode } from "react";
+import { EntryFieldset } from "./closedEntry";
 import classes from "./ui.module.css";
 
-/** The pane at the right of the board: a heading that stays, content that scrolls. */
+/**
+ * The pane at the right of the board: a heading that stays, content that scrolls. On a closed job its content offers no
+ * entry; one with things to look at among the fields puts `EntryFieldset` around the fields itself.
+ */
 export function Pane(props: {
   readonly title: ReactNode;
   readonly note?: ReactNode;
   readonly actions?: ReactNode;
+  readonly hasOwnEntries?: boolean;
   readonly children: ReactNode;
 }) {
   return (
@@ -15,7 +20,9 @@ export function Pane(props: {
         {props.note && <div className={classes.paneNote}>{props.note}</div>}
         {props.actions && <div className={classes.paneActions}>{props.actions}</div>}
       </header>
-      <div className={classes.paneBody}>{props.children}</div>
+      <div className={classes.paneBody}>
+        {props.hasOwnEntries ? props.children : <EntryFieldset>{props.children}</EntryFieldset>}
+      </div>
     </div>
   );
 }

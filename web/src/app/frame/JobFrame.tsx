@@ -6,6 +6,7 @@ import { useAppDispatch } from "../../job/hooks";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
+import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { DraftScope } from "../../ui/QuantityInput";
 import { dayText } from "../../ui/times";
@@ -60,14 +61,13 @@ export function JobFrame() {
   );
 }
 
-/** The lens. On a closed job nothing is entered but in Hand over, where it can be opened again. */
+/** The lens. On a closed job nothing is entered; in Hand over it can be opened again. */
 function LensOfJob({ jobId, handedOverAt }: { readonly jobId: string; readonly handedOverAt: string | null }) {
   const { pathname } = useLocation();
-  const isLocked = handedOverAt !== null && !/\/(hand-over|report)$/.test(pathname);
-  // A fieldset takes every field and button in it at once, those of later lenses too.
+  const isClosed = handedOverAt !== null;
   return (
-    <fieldset className={classes.entries} disabled={isLocked}>
-      {isLocked && handedOverAt && (
+    <ClosedEntryProvider value={isClosed}>
+      {isClosed && !/\/(hand-over|report)$/.test(pathname) && (
         <div className={classes.closedNote} role="status">
           <span>Handed over {dayText(handedOverAt)}: nothing is entered on a closed job.</span>
           <Link to={`/jobs/${jobId}/hand-over`}>Open it again in Hand over</Link>
@@ -76,6 +76,6 @@ function LensOfJob({ jobId, handedOverAt }: { readonly jobId: string; readonly h
       <DraftScope value={`${jobId} ${pathname.split("/")[3] ?? ""}`}>
         <Outlet key={jobId} />
       </DraftScope>
-    </fieldset>
+    </ClosedEntryProvider>
   );
 }

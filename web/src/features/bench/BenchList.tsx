@@ -13,13 +13,17 @@ export function BenchList(props: {
     readonly fetchNextPage: () => unknown;
   };
   readonly noun: string;
+  readonly isSearched: boolean;
   readonly tableRef?: RefObject<HTMLTableElement | null>;
 }) {
   const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = props.pages;
   const lines = data?.pages.flatMap((page) => page.lines) ?? [];
   const total = data?.pages[0]?.total ?? 0;
   if (!data) return null;
-  if (lines.length === 0) return <p className={classes.soft}>No job {props.noun} fits.</p>;
+  if (lines.length === 0) {
+    const words = props.isSearched ? `No job ${props.noun} fits.` : `No job ${props.noun}.`;
+    return <p className={classes.soft}>{words}</p>;
+  }
   return (
     <>
       <BenchTable lines={lines} tableRef={props.tableRef} />

@@ -71,32 +71,30 @@ export function BenchScreen() {
         <section className={classes.late}>
           <h2>Came after closing</h2>
           <p className={classes.soft}>
-            These jobs were handed over before the entries arrived. They prove nothing until the job is opened again.
+            These jobs were closed before the entries arrived. They prove nothing until the job is opened again.
           </p>
           <BenchTable lines={first?.late ?? []} />
         </section>
       )}
-      <BenchList pages={open} noun="open" tableRef={table} />
-      {(!isEmpty || areClosedShown) && (
-        <details
-          className={classes.closed}
-          onToggle={(event) => (event.currentTarget.open ? closed.open() : closed.close())}
-        >
-          <summary>Handed over</summary>
-          {areClosedShown && <ClosedJobs search={search} />}
-        </details>
-      )}
+      {!isEmpty && <BenchList pages={open} noun="open" isSearched={search !== null} tableRef={table} />}
       {isEmpty && !isMaking && (
         <div className={classes.empty}>
           <p>
             <strong>The bench is empty.</strong>
           </p>
           <p>
-            Press <kbd>n</kbd> to take in the first unit. Device kind and a few words are enough; everything else may
-            stay unknown.
+            Press <kbd>n</kbd> to take in a unit. Device kind and a few words are enough; everything else may stay
+            unknown.
           </p>
         </div>
       )}
+      <details
+        className={classes.closed}
+        onToggle={(event) => (event.currentTarget.open ? closed.open() : closed.close())}
+      >
+        <summary>Handed over</summary>
+        {areClosedShown && <ClosedJobs search={search} />}
+      </details>
       <p className={classes.standing}>{cautions.standing}</p>
     </div>
   );
@@ -107,7 +105,7 @@ function ClosedJobs({ search }: { readonly search: string | null }) {
   return (
     <>
       <ProblemNote problem={asProblem(closed.error)} />
-      <BenchList pages={closed} noun="handed over" />
+      <BenchList pages={closed} noun="handed over" isSearched={search !== null} />
     </>
   );
 }

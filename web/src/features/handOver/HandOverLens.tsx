@@ -12,6 +12,7 @@ import { LensLayout } from "../../job/LensLayout";
 import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { useSubmit } from "../../outbox/useSubmit";
+import { useIsEntryClosed } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -64,6 +65,7 @@ export function HandOverLens() {
       board={<BoardPanel look={look} />}
       pane={
         <Pane
+          hasOwnEntries
           title="Hand over"
           note={
             job.handedOverAt
@@ -77,7 +79,14 @@ export function HandOverLens() {
           }
         >
           <ProblemNote problem={problem} />
-          <Part title="Open points" aside={<span className={classes.soft}>{waiting.length} to resolve or accept</span>}>
+          <Part
+            title="Open points"
+            aside={
+              <span className={classes.soft}>
+                {waiting.length} {job.handedOverAt ? "as things stand now" : "to resolve or accept"}
+              </span>
+            }
+          >
             {openPoints.length === 0 && <p className={classes.soft}>None.</p>}
             <ul className={classes.points}>
               {openPoints.map((point) => (
@@ -137,13 +146,14 @@ function OpenPointLine(props: {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.bench.personId);
   const [submit, { problem }] = useSubmit();
+  const isClosed = useIsEntryClosed();
   const [reason, setReason, dropReason] = useDraft(`${detail.job.id} accept ${props.pointKey}`, "");
   return (
     <li>
       <div>{props.words}</div>
       {props.reason ? (
         <div className={classes.soft}>accepted: {props.reason}</div>
-      ) : (
+      ) : isClosed ? null : (
         <form
           className={classes.accept}
           onSubmit={(event) => {

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../job/hooks";
-import { useBenchQuery } from "../../job/jobApi";
+import { useBenchQuery, useJobQuery } from "../../job/jobApi";
 import { deviceName } from "../../job/parts";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Caution } from "../../ui/Caution";
@@ -20,7 +20,11 @@ export function MainsControls(props: {
   const openIds = useAppSelector((state) => state.bench.openJobIds);
   const personId = useAppSelector((state) => state.bench.personId);
   const lines = useBenchQuery(undefined).data?.lines ?? [];
-  const [jobId, setJobId] = useState(openIds.at(-1) ?? "");
+  const [chosenId, setChosenId] = useState(openIds.at(-1) ?? "");
+  // One on a tab may stand beyond the first page of the bench, or be closed meanwhile: then the mains is not its own.
+  const chosen = useJobQuery(chosenId, { skip: chosenId === "" }).data?.job;
+  const jobId = chosen?.id === chosenId && chosen.handedOverAt === null ? chosenId : "";
+  const offered = chosen && jobId && !lines.some((line) => line.id === jobId) ? [chosen, ...lines] : lines;
   const [drain, setDrain] = useState("");
   const [submit] = useSubmit();
   const set = (change: Readonly<Record<string, string | number>>) => act({ settings: change });
@@ -76,13 +80,13 @@ export function MainsControls(props: {
           size="xs"
           data={[
             { value: "", label: "no job" },
-            ...lines.map((line) => ({
+            ...offered.map((line) => ({
               value: line.id,
               label: `${String(line.number).padStart(4, "0")} ${deviceName(line)}`,
             })),
           ]}
           value={jobId}
-          onChange={(event) => setJobId(event.currentTarget.value)}
+          onChange={(event) => setChosenId(event.currentTarget.value)}
         />
         <form
           onSubmit={(event) => {

@@ -5,6 +5,7 @@ import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/LensLayout";
 import { deviceName } from "../../job/parts";
 import { useVerdictLook } from "../../job/useVerdictLook";
+import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane } from "../../ui/Pane";
 import { dayText } from "../../ui/times";
 import { useKeys } from "../../ui/useKeys";
@@ -55,6 +56,7 @@ export function IntakeLens() {
       }
       pane={
         <Pane
+          hasOwnEntries
           title={`Intake of ${deviceName(job)}`}
           note={`Job ${String(job.number).padStart(4, "0")}, taken in ${dayText(job.createdAt)}`}
           actions={
@@ -68,9 +70,15 @@ export function IntakeLens() {
           }
         >
           {/* The form stays mounted: what was typed and not saved survives a look at the photos. */}
-          <IntakeForm key={job.id} job={job} page={page} />
+          <EntryFieldset>
+            <IntakeForm key={job.id} job={job} page={page} />
+          </EntryFieldset>
           {page === "photos" && <PhotosPage selectedId={photo?.id ?? null} onSelect={setPhotoId} />}
-          {page === "opening" && <OpeningPage />}
+          {page === "opening" && (
+            <EntryFieldset>
+              <OpeningPage />
+            </EntryFieldset>
+          )}
           {page === "units" && <UnitsPage />}
         </Pane>
       }

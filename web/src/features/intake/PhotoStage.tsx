@@ -5,6 +5,7 @@ import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
 import { newId } from "../../api/newId";
 import { photoImage } from "../../job/photoApi";
 import { CommittedText } from "../../ui/CommittedText";
+import { EntryFieldset } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
@@ -111,44 +112,46 @@ export function PhotoStage({ photo, onClose }: { readonly photo: PhotoRow; reado
       aria-label={`Photo, ${photoKindLabels[photo.kind]}`}
     >
       <div className={classes.tools}>
-        <SegmentedControl
-          aria-label="Pen"
-          data={[
-            { value: "look", label: "Look" },
-            { value: "dot", label: "Dot" },
-            { value: "arrow", label: "Arrow" },
-            { value: "text", label: "Text" },
-          ]}
-          value={tool}
-          onChange={(value) => {
-            setTool(value as Tool);
-            setStart(null);
-          }}
-        />
-        {tool === "text" && (
-          <TextInput
-            size="xs"
-            aria-label="Text of the mark"
-            placeholder="text"
-            maxLength={80}
-            value={text}
-            onChange={(event) => setText(event.currentTarget.value)}
+        <EntryFieldset>
+          <SegmentedControl
+            aria-label="Pen"
+            data={[
+              { value: "look", label: "Look" },
+              { value: "dot", label: "Dot" },
+              { value: "arrow", label: "Arrow" },
+              { value: "text", label: "Text" },
+            ]}
+            value={tool}
+            onChange={(value) => {
+              setTool(value as Tool);
+              setStart(null);
+            }}
           />
-        )}
-        {chosen?.kind === "text" && tool === "look" && (
-          <CommittedText
-            key={chosen.id}
-            name={`mark ${chosen.id}`}
-            size="xs"
-            aria-label="Change the text of the mark"
-            maxLength={80}
-            value={chosen.text ?? ""}
-            onCommit={(next) => rewrite(chosen, next)}
-          />
-        )}
-        <Button size="xs" disabled={before.length === 0} onClick={undo}>
-          Undo
-        </Button>
+          {tool === "text" && (
+            <TextInput
+              size="xs"
+              aria-label="Text of the mark"
+              placeholder="text"
+              maxLength={80}
+              value={text}
+              onChange={(event) => setText(event.currentTarget.value)}
+            />
+          )}
+          {chosen?.kind === "text" && tool === "look" && (
+            <CommittedText
+              key={chosen.id}
+              name={`mark ${chosen.id}`}
+              size="xs"
+              aria-label="Change the text of the mark"
+              maxLength={80}
+              value={chosen.text ?? ""}
+              onCommit={(next) => rewrite(chosen, next)}
+            />
+          )}
+          <Button size="xs" disabled={before.length === 0} onClick={undo}>
+            Undo
+          </Button>
+        </EntryFieldset>
         <Button size="xs" aria-pressed={isLarge} onClick={() => setLarge(!isLarge)}>
           {isLarge ? "Beside the pane" : "Whole window"}
         </Button>

@@ -8,6 +8,7 @@ import { useAppSelector } from "../../job/hooks";
 import { useJob } from "../../job/JobContext";
 import { photoThumbnail, useAddPhotoMutation } from "../../job/photoApi";
 import { useInTurn } from "../../job/useInTurn";
+import { EntryFieldset, useIsEntryClosed } from "../../ui/closedEntry";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
@@ -43,6 +44,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   const [addPhoto, { isLoading }] = useAddPhotoMutation();
   const [unsent, setUnsent] = useState<Problem>();
   const inTurn = useInTurn();
+  const isClosed = useIsEntryClosed();
   const [edit, editState] = useEditPhoto();
   const shown = detail.photos.filter((photo) => !photo.isRemoved).sort((a, b) => a.takenAt.localeCompare(b.takenAt));
   const removed = detail.photos.filter((photo) => photo.isRemoved);
@@ -68,6 +70,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   }
 
   useEffect(() => {
+    if (isClosed) return;
     const onPaste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length === 0) return;
@@ -80,60 +83,62 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
 
   return (
     <>
-      <Part title="Take in a photo" aside={<span className={classes.soft}>or paste it, or drop it here</span>}>
-        {/* biome-ignore lint/a11y/noStaticElementInteractions: dropping is a third way beside two buttons and paste */}
-        <div
-          className={classes.drop}
-          onDragOver={(event) => event.preventDefault()}
-          onDrop={(event) => {
-            event.preventDefault();
-            void upload([...event.dataTransfer.files]);
-          }}
-        >
-          <NativeSelect
-            label="It shows"
-            value={kind}
-            data={photoKinds.map((value) => ({ value, label: photoKindLabels[value] }))}
-            onChange={(event) => setKind(event.currentTarget.value as PhotoKind)}
-          />
-          <FileButton
-            accept={accepted}
-            multiple
-            resetRef={resetFile}
-            onChange={(files) => void upload(files)}
-            inputProps={{ "aria-label": "Photo file" }}
+      {!isClosed && (
+        <Part title="Take in a photo" aside={<span className={classes.soft}>or paste it, or drop it here</span>}>
+          {/* biome-ignore lint/a11y/noStaticElementInteractions: dropping is a third way beside two buttons and paste */}
+          <div
+            className={classes.drop}
+            onDragOver={(event) => event.preventDefault()}
+            onDrop={(event) => {
+              event.preventDefault();
+              void upload([...event.dataTransfer.files]);
+            }}
           >
-            {(props) => (
-              <Button {...props} variant="filled" loading={isLoading}>
-                Choose a file
-              </Button>
-            )}
-          </FileButton>
-          <FileButton
-            accept={accepted}
-            capture="environment"
-            resetRef={resetCamera}
-            onChange={(file) => void upload(file ? [file] : [])}
-            inputProps={{ "aria-label": "Photo by camera" }}
-          >
-            {(props) => (
-              <Button {...props} loading={isLoading}>
-                Camera
-              </Button>
-            )}
-          </FileButton>
-        </div>
-        {refusal && (
-          <div role="alert" className={classes.refusal}>
-            {refusal}
+            <NativeSelect
+              label="It shows"
+              value={kind}
+              data={photoKinds.map((value) => ({ value, label: photoKindLabels[value] }))}
+              onChange={(event) => setKind(event.currentTarget.value as PhotoKind)}
+            />
+            <FileButton
+              accept={accepted}
+              multiple
+              resetRef={resetFile}
+              onChange={(files) => void upload(files)}
+              inputProps={{ "aria-label": "Photo file" }}
+            >
+              {(props) => (
+                <Button {...props} variant="filled" loading={isLoading}>
+                  Choose a file
+                </Button>
+              )}
+            </FileButton>
+            <FileButton
+              accept={accepted}
+              capture="environment"
+              resetRef={resetCamera}
+              onChange={(file) => void upload(file ? [file] : [])}
+              inputProps={{ "aria-label": "Photo by camera" }}
+            >
+              {(props) => (
+                <Button {...props} loading={isLoading}>
+                  Camera
+                </Button>
+              )}
+            </FileButton>
           </div>
-        )}
-        <ProblemNote problem={unsent} />
-        <p className={classes.soft}>
-          JPEG, PNG or WebP up to {photoLimits.uploadBytes / 1024 / 1024} MB. Each is encoded anew: place and camera in
-          the file are dropped.
-        </p>
-      </Part>
+          {refusal && (
+            <div role="alert" className={classes.refusal}>
+              {refusal}
+            </div>
+          )}
+          <ProblemNote problem={unsent} />
+          <p className={classes.soft}>
+            JPEG, PNG or WebP up to {photoLimits.uploadBytes / 1024 / 1024} MB. Each is encoded anew: place and camera
+            in the file are dropped.
+          </p>
+        </Part>
+      )}
       <Part title={shown.length === 0 ? "No photos yet" : `${shown.length} photo${shown.length === 1 ? "" : "s"}`}>
         {shown.length === 0 && (
           <p className={classes.soft}>Label, both sides of the board, connectors: taken before anything is moved.</p>
@@ -160,15 +165,16 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
         </ul>
         <ProblemNote problem={editState.problem} />
         {selected && (
-          <PhotoWords
-            key={selected.id}
-            photo={selected}
-            onChange={(values) => void edit(selected.id, () => values)}
-            onRemove={() => {
-              onSelect(null);
-              void edit(selected.id, () => ({ isRemoved: true }));
-            }}
-          />
+          <EntryFieldset key={selected.id}>
+            <PhotoWords
+              photo={selected}
+              onChange={(values) => void edit(selected.id, () => values)}
+              onRemove={() => {
+                onSelect(null);
+                void edit(selected.id, () => ({ isRemoved: true }));
+              }}
+            />
+          </EntryFieldset>
         )}
         {removed.length > 0 && (
           <details className={classes.removed}>

@@ -5,6 +5,7 @@ import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
 import { RippleLinks } from "../../job/RippleLinks";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
+import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
 import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
 import { chanceWords, verdictLabels } from "../../wording/verdictWords";
@@ -25,6 +26,7 @@ export function JudgePane() {
   const verdict = judgement?.verdict ?? device?.verdict;
   return (
     <Pane
+      hasOwnEntries
       title={
         position && verdict ? (
           <span className={classes.head}>
@@ -38,12 +40,18 @@ export function JudgePane() {
       note={judgement ? <Chances judgement={judgement} /> : device ? "By its standard tests." : <Counts />}
     >
       <RuleNote />
-      {!judgement && !device && <SummaryCard />}
+      {!judgement && !device && (
+        <EntryFieldset>
+          <SummaryCard />
+        </EntryFieldset>
+      )}
       {position && judgement && (
         <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
       )}
       {position && judgement && (
-        <OverruleCard key={position.id} judgement={judgement} designator={position.designator} />
+        <EntryFieldset key={position.id}>
+          <OverruleCard judgement={judgement} designator={position.designator} />
+        </EntryFieldset>
       )}
       {position && device && <DeviceLedger judgement={device} />}
       <FaultsCard />
