@@ -253,7 +253,7 @@ describe("a closed job", () => {
     expect(inputs.length).toBeGreaterThan(0);
     for (const input of inputs) expect(await input.isEnabled()).toBe(false);
     // Its pages can still be looked at.
-    await page.click("Same kind");
+    await page.switchTo("Same kind");
     await page.seeNot("What it does wrong");
     // A key that would enter a sign says why it does not.
     const signs = (await stored(monitor)).signs.length;
@@ -262,7 +262,7 @@ describe("a closed job", () => {
     await page.press(Key.ENTER, Key.ESCAPE);
     await page.see("vent open");
     await page.press("1");
-    await page.see("Nothing was entered");
+    await page.see("Nothing is entered on a closed job");
     expect((await stored(monitor)).signs).toHaveLength(signs);
     for (const lens of ["measure", "hand-over"]) {
       await page.open(`${monitor}/${lens}`);

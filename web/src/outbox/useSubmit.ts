@@ -1,18 +1,7 @@
 import type { Problem } from "@pale-cap/contract";
 import { useCallback, useState } from "react";
-import { useIsEntryClosed } from "../ui/closedEntry";
 import type { NewFact } from "./fact";
 import { outbox } from "./outbox";
-
-/** What a key says that would enter something on a closed job; fields and buttons are off there. */
-const closedJob: Problem = {
-  type: "about:blank",
-  title: "This job is closed",
-  status: 409,
-  code: "conflict",
-  detail: "Nothing was entered. Open it again in Hand over first.",
-  errors: [],
-};
 
 /**
  * Hands a fact to the outbox. For forms that keep what was typed: a refused fact is shown there and does not stay in the
@@ -21,21 +10,13 @@ const closedJob: Problem = {
 export function useSubmit() {
   const [problem, setProblem] = useState<Problem>();
   const [pendingCount, setPending] = useState(0);
-  const isClosed = useIsEntryClosed();
-  const submit = useCallback(
-    async (fact: NewFact): Promise<boolean> => {
-      if (isClosed) {
-        setProblem(closedJob);
-        return false;
-      }
-      setPending((count) => count + 1);
-      const outcome = await outbox.submit(fact);
-      setPending((count) => count - 1);
-      setProblem(outcome.state === "refused" ? outcome.problem : undefined);
-      if (outcome.state === "refused") await outbox.letGo(fact.body.id);
-      return outcome.state !== "refused";
-    },
-    [isClosed],
-  );
+  const submit = useCallback(async (fact: NewFact): Promise<boolean> => {
+    setPending((count) => count + 1);
+    const outcome = await outbox.submit(fact);
+    setPending((count) => count - 1);
+    setProblem(outcome.state === "refused" ? outcome.problem : undefined);
+    if (outcome.state === "refused") await outbox.letGo(fact.body.id);
+    return outcome.state !== "refused";
+  }, []);
   return [submit, { problem, isLoading: pendingCount > 0 }] as const;
 }

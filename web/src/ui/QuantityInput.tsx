@@ -44,14 +44,13 @@ export function QuantityInput(props: QuantityInputProps) {
   const [sent, setSent] = useState(value);
   /** Only what a person typed is committed: a rounded print of a computed value is not an entry. */
   const [isTyped, setTyped] = useState(kept !== undefined);
-  // A value from outside (another job, an undo) replaces the text; one's own echo does not.
-  useEffect(() => {
-    if (value !== sent) {
-      setText(print(value, unit, digits));
-      setSent(value);
-      setTyped(false);
-    }
-  }, [value, sent, unit, digits]);
+  // A value from outside (another job, an undo) replaces the text; one's own echo does not. While rendering, not after it:
+  // between a form that empties itself and an effect another key may fall, and would stand behind the old number.
+  if (!Object.is(value, sent)) {
+    setText(print(value, unit, digits));
+    setSent(value);
+    setTyped(false);
+  }
   const parsed = parseQuantity(text, unit, defaultPrefix);
   const problem = problemOf(text, parsed, props.limits, unit);
 
