@@ -1,20 +1,23 @@
 import { Button } from "@mantine/core";
+import type { JobDetail } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
 import { useAppSelector } from "../job/hooks";
-import { useJob } from "../job/JobContext";
+import { useJobQuery } from "../job/jobApi";
 import { quantityFacts } from "../wording/boardWords";
 import { factLabels } from "../wording/outboxWords";
 import type { QueuedFact } from "./fact";
 import { outbox } from "./outbox";
 import classes from "./outbox.module.css";
 
-/** What was confirmed here and is not stored: that it waits, what the server said against it, or that nothing is kept. */
+/** Under the strip of every screen: what was confirmed here and is not stored, and why; or that nothing is kept here. */
 export function OutboxNotice() {
   const facts = useAppSelector((state) => state.outbox.facts);
   const { isServerSilent, isStorageShut } = useAppSelector((state) => state.outbox);
   const aside = facts.find((fact) => fact.aside !== null);
   const waiting = facts.filter((fact) => fact.aside === null);
-  const nameOf = useFactName();
+  const told = aside ?? waiting[0];
+  const { data: detail } = useJobQuery(told?.jobId ?? "", { skip: !told });
+  const nameOf = (fact: QueuedFact) => factName(fact, detail?.job.id === fact.jobId ? detail : undefined);
   if (aside?.aside) {
     const { refusal, isTrouble } = aside.aside;
     return (
@@ -59,15 +62,12 @@ export function OutboxNotice() {
   );
 }
 
-function useFactName(): (fact: QueuedFact) => string {
-  const { detail } = useJob();
-  return (fact) => {
-    if (fact.kind !== "reading") return factLabels[fact.kind];
-    const { targetId, value, quantity } = fact.body;
-    const name =
-      detail.positions.find((one) => one.id === targetId)?.designator ??
-      detail.nets.find((one) => one.id === targetId)?.name ??
-      factLabels.reading;
-    return `${name} ${value === null ? "taken back" : formatQuantity(value, quantityFacts[quantity].unit).text}`;
-  };
+function factName(fact: QueuedFact, detail: JobDetail | undefined): string {
+  if (fact.kind !== "reading") return factLabels[fact.kind];
+  const { targetId, value, quantity } = fact.body;
+  const name =
+    detail?.positions.find((one) => one.id === targetId)?.designator ??
+    detail?.nets.find((one) => one.id === targetId)?.name ??
+    factLabels.reading;
+  return `${name} ${value === null ? "taken back" : formatQuantity(value, quantityFacts[quantity].unit).text}`;
 }

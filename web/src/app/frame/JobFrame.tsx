@@ -5,7 +5,6 @@ import { jobClosed, jobOpened } from "../../job/benchSlice";
 import { useAppDispatch } from "../../job/hooks";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
-import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { DraftScope } from "../../ui/QuantityInput";
@@ -55,7 +54,6 @@ export function JobFrame() {
           <LensOfJob jobId={jobId} handedOverAt={job.data.job.handedOverAt} />
         </main>
         <KeysHelp />
-        <OutboxNotice />
       </div>
     </JobProvider>
   );

@@ -1,15 +1,18 @@
 import { useSyncExternalStore } from "react";
 import { pageClock } from "../../api/clock";
 import { serverSilence } from "../../api/serverSilence";
+import { useAppSelector } from "../../job/hooks";
 import { clockWords } from "../../wording/outboxWords";
 import classes from "./frame.module.css";
 
-/** In the strip of every screen: that nothing can be read just now, or that this computer's clock is wrong. */
+/** Under the strip of every screen: that nothing can be read just now, or that this computer's clock is wrong. */
 export function ServerNote() {
   const isSilent = useSyncExternalStore(serverSilence.subscribe, serverSilence.get);
+  // Entries that wait for the server say it themselves.
+  const isTold = useAppSelector(({ outbox }) => outbox.isServerSilent && outbox.facts.some((fact) => !fact.aside));
   const aheadSeconds = useSyncExternalStore(pageClock.subscribe, pageClock.disagreementSeconds);
   const minutes = aheadSeconds === null ? null : Math.round(aheadSeconds / 60) * 60;
-  if (isSilent) {
+  if (isSilent && !isTold) {
     return (
       <span role="status" className={classes.serverNote}>
         No answer from the server: it is asked again every two seconds. What you see may be old.

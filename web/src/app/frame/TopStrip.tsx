@@ -5,6 +5,7 @@ import { jobClosed, personChosen } from "../../job/benchSlice";
 import { useAppDispatch, useAppSelector } from "../../job/hooks";
 import { useBenchQuery, useJobQuery, usePeopleQuery } from "../../job/jobApi";
 import { deviceName } from "../../job/parts";
+import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { ChargeWatch } from "./ChargeWatch";
 import { CommandBox } from "./CommandBox";
 import classes from "./frame.module.css";
@@ -13,17 +14,20 @@ import { ServerNote } from "./ServerNote";
 /** Mark, open jobs, command box, charge watch, person: the same on every screen. */
 export function TopStrip({ jobId }: { readonly jobId?: string }) {
   return (
-    <header className={classes.strip}>
-      <NavLink to="/" className={classes.brand} aria-label="Pale Cap, to the bench">
-        <BrandMark />
-        <span>Pale Cap</span>
-      </NavLink>
-      <JobChips currentId={jobId} />
-      <CommandBox jobId={jobId} />
-      {jobId && <ChargeWatch />}
-      <PlacesMenu />
-      <PersonMenu />
-      <SchemeSwitch />
+    <header className={classes.top}>
+      <div className={classes.strip}>
+        <NavLink to="/" className={classes.brand} aria-label="Pale Cap, to the bench">
+          <BrandMark />
+          <span>Pale Cap</span>
+        </NavLink>
+        <JobChips currentId={jobId} />
+        <CommandBox jobId={jobId} />
+        {jobId && <ChargeWatch />}
+        <PlacesMenu />
+        <PersonMenu />
+        <SchemeSwitch />
+      </div>
+      <OutboxNotice />
       <ServerNote />
     </header>
   );
