@@ -1,0 +1,315 @@
+import { gzipSync } from "node:zlib";
+import {
+  type BoardTypeLine,
+  type BoardTypePapers,
+  type Intake,
+  intakeSchema,
+  type JobDetail,
+  routes,
+} from "@pale-cap/contract";
+import { analyseCapture } from "@pale-cap/core";
+import sharp from "sharp";
+import request from "supertest";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { declaredRoutes } from "../app";
+import type { AppContext } from "../appContext";
+import {
+  type MadePart,
+  makeJob,
+  makePart,
+  netValues,
+  newId,
+  openTestApp,
+  readingBody,
+  type TestApp,
+  testClock,
+} from "../testing/testApp";
+
+const many = 40;
+const at = "2026-11-23T11:50:00.000Z";
+const by = { clockId: testClock, personId: null };
+const samples = Float32Array.from({ length: 400 }, (_, n) => 0.1 * Math.sin(n / 9));
+
+let test: TestApp;
+let jobId: string;
+let part: MadePart;
+const made = { store: newId(), step: newId(), photo: newId(), capture: newId(), type: newId(), paper: newId() };
+const instrument = newId();
+let picture: Buffer;
+/** As it was read before a storm. */
+let before: JobDetail;
+let revisionId: string;
+let notesVersion: number;
+
+const send = (method: "post" | "put" | "patch" | "delete", path: string, body: object) =>
+  request(test.app)[method](path).send(body);
+const ofJob = (path: string) => `/api/jobs/${jobId}/${path}`;
+
+const store = {
+  ...{ name: "Bulk", kind: "bulk", positionId: null, netId: null, capacitanceFarads: 1e-4, expectedVolts: 325 },
+  ...{ bleederOhms: null, drainOhms: 1e4 },
+};
+const step = { kind: "screws", count: 4, size: null, place: null, photoId: null };
+const addPhoto = (id: string) =>
+  request(test.app)
+    .post(ofJob("photos"))
+    .field("photo", JSON.stringify({ id, kind: "label", caption: null, takenAt: at, personId: null }))
+    .attach("picture", picture, "photo.png");
+const addCapture = (id: string) => {
+  const rig = { hasLongGroundLead: true, isAcCoupled: true, isIsolationTransformer: false, isBandwidthLimited: false };
+  const analysis = analyseCapture(samples, 4e-7, 50);
+  const about = { id, netId: part.netId, name: "12 V", loadAmps: 4, rig, analysis, instrument: null, measuredAt: at };
+  return request(test.app)
+    .post(ofJob("captures"))
+    .field("about", JSON.stringify({ ...about, ...by }))
+    .attach("capture", gzipSync(Buffer.from(samples.buffer)), "samples.gz");
+};
+const addPaper = (id: string) =>
+  request(test.app)
+    .post(`/api/board-types/${made.type}/attachments`)
+    .field("about", JSON.stringify({ id, kind: "service_manual", name: "manual.pdf" }))
+    .attach("paper", Buffer.from("%PDF-1.7 made up"), "manual.pdf");
+const meter = {
+  ...{ name: "Shop meter", kind: "multimeter", driver: "bench_lines", transport: "tcp", host: "127.0.0.1", port: 1 },
+  ...{ devicePath: null, baudRate: null, isEnabled: false },
+};
+const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the bench", acceptedAt: at, ...by });
+/** A write to a row as it was read before the storm: one of forty finds it still so. */
+const edit = (more: object) => ({ writeId: newId(), version: 1, ...more });
+
+beforeAll(async () => {
+  test = await openTestApp();
+  jobId = await makeJob(test.app);
+  part = await makePart(test.app, jobId);
+  picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#7a5c33" } })
+    .png()
+    .toBuffer();
+  await send("post", ofJob("energy-stores"), { id: made.store, ...store }).expect(201);
+  await send("post", ofJob("teardown-steps"), { id: made.step, ...step, doneAt: at, personId: null }).expect(201);
+  await addPhoto(made.photo).expect(201);
+  await addCapture(made.capture).expect(201);
+  await send("post", ofJob("board-type"), { id: made.type, boardTypeId: null, name: "Halden board" }).expect(201);
+  await addPaper(made.paper).expect(201);
+  const [type] = (await request(test.app).get("/api/board-types")).body as readonly BoardTypeLine[];
+  revisionId = type?.revisionId as string;
+  const papers = (await request(test.app).get(`/api/board-types/${made.type}/papers`)).body as BoardTypePapers;
+  notesVersion = papers.version;
+  await send("post", "/api/instruments", { id: instrument, values: meter }).expect(201);
+});
+afterAll(() => test.close());
+beforeEach(async () => {
+  before = (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+});
+
+/** How many of forty may win: all, one (the rest is told that somebody was faster), or as many as there is room for. */
+type Winners = "all" | "one" | "some";
+
+/** Each write of the product, as forty send it at once; those that close or delete come last. */
+const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseLike<{ readonly status: number }>]>> = {
+  "post /api/jobs": [
+    "all",
+    () =>
+      send("post", "/api/jobs", {
+        ...{
+          id: newId(),
+          deviceKind: "monitor",
+          deviceMaker: null,
+          deviceModel: null,
+          complaint: "dead",
+          personId: null,
+        },
+      }),
+  ],
+  "post /api/jobs/:jobId/readings": ["all", () => send("post", ofJob("readings"), readingBody(part))],
+  "post /api/jobs/:jobId/signs": [
+    "all",
+    () =>
+      send("post", ofJob("signs"), {
+        ...{ id: newId(), fittedPartId: part.partId, observedAt: at, ...by },
+        observations: [{ id: newId(), sign: "vented", state: "seen" }],
+      }),
+  ],
+  "post /api/jobs/:jobId/overrules": [
+    "all",
+    () =>
+      send("post", ofJob("overrules"), {
+        ...{ id: newId(), fittedPartId: part.partId, verdict: "sound", reason: "swapped", at, ...by },
+      }),
+  ],
+  "post /api/jobs/:jobId/charge-events": [
+    "all",
+    () =>
+      send("post", ofJob("charge-events"), {
+        ...{ id: newId(), storeId: made.store, kind: "voltage_measured", volts: 3.2, resistanceOhms: null },
+        ...{ drainItem: null, isMeterProved: true, at, ...by },
+      }),
+  ],
+  "post /api/jobs/:jobId/power-events": [
+    "all",
+    () =>
+      send("post", ofJob("power-events"), {
+        ...{ id: newId(), kind: "short_test", resistanceOhms: 4e3, hasShort: false, note: null, at, ...by },
+      }),
+  ],
+  "post /api/jobs/:jobId/ticks": [
+    "one",
+    () =>
+      send("post", ofJob("ticks"), {
+        ...{ id: newId(), step: "removed", isDone: true, at, ...by },
+        items: [{ id: newId(), positionId: part.positionId, fittedPartId: null, stripeDegrees: 90 }],
+      }),
+  ],
+  "post /api/jobs/:jobId/teardown-returns": [
+    "all",
+    () => send("post", ofJob("teardown-returns"), { id: newId(), stepId: made.step, countIn: 3, at, ...by }),
+  ],
+  "post /api/jobs/:jobId/acceptances": ["all", () => send("post", ofJob("acceptances"), acceptance())],
+  "post /api/jobs/:jobId/facts": [
+    "all",
+    () => send("post", ofJob("facts"), { facts: [{ kind: "acceptance", body: acceptance() }] }),
+  ],
+  "post /api/jobs/:jobId/exports": [
+    "all",
+    () => send("post", ofJob("exports"), { id: newId(), what: "report", personId: null }),
+  ],
+  "post /api/jobs/:jobId/board-edits": [
+    "all",
+    (n) =>
+      send("post", ofJob("board-edits"), {
+        id: newId(),
+        changes: [
+          { table: "net", operation: "insert", id: newId(), version: null, values: { ...netValues, name: `r${n}` } },
+        ],
+      }),
+  ],
+  "post /api/jobs/:jobId/energy-stores": ["all", () => send("post", ofJob("energy-stores"), { id: newId(), ...store })],
+  "post /api/jobs/:jobId/teardown-steps": [
+    "all",
+    () => send("post", ofJob("teardown-steps"), { id: newId(), ...step, doneAt: at, personId: null }),
+  ],
+  "post /api/jobs/:jobId/photos": ["all", () => addPhoto(newId())],
+  "post /api/jobs/:jobId/captures": ["all", () => addCapture(newId())],
+  "post /api/board-types/:boardTypeId/attachments": ["some", () => addPaper(newId())],
+  "post /api/jobs/:jobId/board-type": [
+    "some",
+    (n) => send("post", ofJob("board-type"), { id: newId(), boardTypeId: null, name: `type ${n % 8}` }),
+  ],
+  "post /api/jobs/:jobId/family/units": [
+    "all",
+    () =>
+      send("post", ofJob("family/units"), {
+        ...{ id: newId(), familyName: "many", units: [{ id: newId(), serial: null }] },
+      }),
+  ],
+  "post /api/instruments": ["some", () => send("post", "/api/instruments", { id: newId(), values: meter })],
+  "put /api/jobs/:jobId/plans/:positionId": [
+    "one",
+    () =>
+      send("put", ofJob(`plans/${part.positionId}`), {
+        ...{ writeId: newId(), version: 0, cataloguePartId: null },
+        overrides: {
+          ...{ diameterMaxMetres: null, heightMaxMetres: null, pitchMetres: null, esrMaxOhms: null },
+          ...{ rippleAmpsRms: null, ambientCelsius: null },
+        },
+      }),
+  ],
+  "put /api/jobs/:jobId/verdict-summary": [
+    "one",
+    (n) => send("put", ofJob("verdict-summary"), edit({ version: before.job.version, text: `dried ${n}` })),
+  ],
+  "patch /api/jobs/:jobId/intake": [
+    "one",
+    (n) => {
+      const { job } = before;
+      const names = Object.keys(intakeSchema.fields) as (keyof Intake)[];
+      const values = { ...Object.fromEntries(names.map((name) => [name, job[name]])), complaint: `dead ${n}` };
+      return send("patch", ofJob("intake"), edit({ version: job.version, values }));
+    },
+  ],
+  "patch /api/jobs/:jobId/energy-stores/:storeId": [
+    "one",
+    (n) => send("patch", ofJob(`energy-stores/${made.store}`), edit({ values: { ...store, drainOhms: 1e4 + n } })),
+  ],
+  "patch /api/jobs/:jobId/teardown-steps/:stepId": [
+    "one",
+    (n) =>
+      send(
+        "patch",
+        ofJob(`teardown-steps/${made.step}`),
+        edit({ values: { ...step, count: n + 1, isRemoved: false } }),
+      ),
+  ],
+  "patch /api/jobs/:jobId/photos/:photoId": [
+    "one",
+    (n) => {
+      const values = { kind: "label", caption: `no. ${n}`, marks: [], isRemoved: false };
+      return send("patch", ofJob(`photos/${made.photo}`), edit({ values }));
+    },
+  ],
+  "patch /api/instruments/:instrumentId": [
+    "one",
+    (n) => send("patch", `/api/instruments/${instrument}`, edit({ values: { ...meter, name: `meter ${n}` } })),
+  ],
+  "put /api/board-types/:boardTypeId/papers": [
+    "one",
+    (n) =>
+      send(
+        "put",
+        `/api/board-types/${made.type}/papers`,
+        edit({ version: notesVersion, benchNotes: { pins: [], note: `no. ${n}` } }),
+      ),
+  ],
+  "post /api/house-rules/changes": [
+    "one",
+    (n) =>
+      send("post", "/api/house-rules/changes", {
+        ...{ id: newId(), key: "shop.orderDays", value: n + 4, reason: null, version: 0, changedAt: at, ...by },
+      }),
+  ],
+  "post /api/jobs/:jobId/board-type/use": [
+    "all",
+    async () => send("post", `/api/jobs/${await makeJob(test.app)}/board-type/use`, { id: newId(), revisionId }),
+  ],
+  "delete /api/jobs/:jobId/captures/:captureId": [
+    "one",
+    () => send("delete", ofJob(`captures/${made.capture}`), edit({})),
+  ],
+  "delete /api/attachments/:attachmentId": ["one", () => send("delete", `/api/attachments/${made.paper}`, edit({}))],
+  "delete /api/instruments/:instrumentId": [
+    "one",
+    () => send("delete", `/api/instruments/${instrument}`, edit({ version: 2 })),
+  ],
+  "post /api/jobs/:jobId/hand-over": [
+    "one",
+    () =>
+      send("post", ofJob("hand-over"), {
+        ...{ id: newId(), version: before.job.version, handedOverAt: at, warrantyMonths: 6, spentMinutes: null },
+        ...{ note: null, isReopened: false, ...by },
+      }),
+  ],
+};
+
+/** What they change stands outside the database. */
+const unstored = new Set([`put ${routes.benchSupply}`, `post ${routes.instrumentActs}`]);
+
+describe("forty at once of every write", () => {
+  it.each(Object.entries(storms))(
+    "%s: nobody fails, and the winners are as many as may be",
+    async (_, [winners, one]) => {
+      const statuses = (await Promise.all(Array.from({ length: many }, (_, n) => one(n)))).map(({ status }) => status);
+      const won = statuses.filter((status) => status < 300).length;
+      const lost = statuses.filter((status) => [404, 409, 422].includes(status)).length;
+      expect(won + lost, String(statuses)).toBe(many);
+      if (winners === "some") expect(won, String(statuses)).toBeGreaterThan(0);
+      else expect(won, String(statuses)).toBe(winners === "one" ? 1 : many);
+    },
+  );
+
+  it("has a storm for each write that the product declares", () => {
+    const context = { heavy: test.heavy, instruments: test.instruments, now: () => new Date() };
+    const declared = declaredRoutes(context as unknown as AppContext)
+      .filter((route) => route.method !== "get")
+      .map((route) => `${route.method} ${route.path}`);
+    expect(declared.filter((one) => !(one in storms) && !unstored.has(one)).sort()).toEqual([]);
+  });
+});
