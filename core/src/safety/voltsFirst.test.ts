@@ -39,6 +39,18 @@ describe("voltsFirst", () => {
     );
     expect(ask({ readings: [volts("C1", 0.3, -1800)] }).isNeeded).toBe(true);
   });
+  it("asks again where nobody knows how old a low reading is, or its clock runs ahead", () => {
+    const low = volts("C1", 0.3);
+    expect(ask({ readings: [low] }).isNeeded).toBe(false);
+    expect(ask({ readings: [{ ...low, clockAheadSeconds: null }] })).toEqual({ isNeeded: true, lastVolts: 0.3 });
+    expect(ask({ readings: [{ ...low, clockAheadSeconds: 600 }] }).isNeeded).toBe(true);
+  });
+  it("goes by the order of storing: an older clock does not put a connection before the reading", () => {
+    const low = { ...volts("C1", 0.3), sequence: 1 };
+    const connected = { ...sampleCharge("mains_connected", -600), sequence: 2 };
+    expect(ask({ readings: [low], chargeEvents: [connected] }).isNeeded).toBe(true);
+    expect(ask({ readings: [{ ...low, sequence: 3 }], chargeEvents: [connected] }).isNeeded).toBe(false);
+  });
   it("does not ask on a verified store, and asks on its charged one", () => {
     const store = { energyStores: [sampleStore()] };
     const drained = [
