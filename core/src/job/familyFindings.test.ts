@@ -59,9 +59,11 @@ describe("closingList", () => {
       { stepId: "a", countIn: 4, at: "2026-11-23T12:00:00Z", sequence: 1 },
       { stepId: "a", countIn: 3, at: "2026-11-23T11:55:00Z", sequence: 2 },
     ];
-    expect(closingList(steps, returns).map((line) => [line.step.id, line.countIn, line.missingCount])).toEqual([
-      ["b", 0, 1],
-      ["a", 3, 1],
+    expect(
+      closingList(steps, returns).map((line) => [line.step.id, line.countIn, line.missingCount, line.isBegun]),
+    ).toEqual([
+      ["b", 0, 1, false],
+      ["a", 3, 1, true],
     ]);
     expect(closingList(steps, [...returns].reverse())[1]?.missingCount).toBe(1);
   });
