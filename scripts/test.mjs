@@ -1,13 +1,15 @@
 // npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it.
-import { spawnSync } from "node:child_process";
+import { execFile, spawnSync } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
+import { promisify } from "node:util";
 import { ensureClientBuild } from "./clientBuild.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 import { checkout, runFolder } from "./paths.mjs";
 import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
 
+const run = promisify(execFile);
 const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: browserTests };
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
 const clusterName = `test-${process.pid}`;
@@ -37,22 +39,31 @@ if (totals.passed + totals.failed === 0) totals.failed = 1;
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 ? 0 : 1);
 
-/** Formatting and lint, types of every package, import directions. Each counts as one. */
-function staticChecks() {
+/** Formatting and lint, types of every package, import directions. Each counts as one; two run side by side. */
+async function staticChecks() {
   const bin = (name) => join(checkout, "node_modules/.bin", name);
-  check("format and lint", bin("biome"), ["check", ".", "--error-on-warnings"]);
-  for (const project of ["core", "core/tsconfig.test.json", "contract", "server", "web", "bench", "e2e"]) {
-    check(`types of ${project}`, bin("tsc"), ["-p", project]);
-  }
-  check("import directions", process.execPath, [join(checkout, "scripts/checkImports.mjs")]);
+  const projects = ["server", "web", "core", "core/tsconfig.test.json", "contract", "bench", "e2e"];
+  const waiting = [
+    ...projects.map((project) => [`types of ${project}`, bin("tsc"), ["-p", project]]),
+    ["format and lint", bin("biome"), ["check", ".", "--error-on-warnings"]],
+    ["import directions", process.execPath, [join(checkout, "scripts/checkImports.mjs")]],
+  ];
+  const hand = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) await check(...next);
+  };
+  await Promise.all([hand(), hand()]);
 }
 
-function check(name, command, args) {
-  const result = spawnSync(command, args, { cwd: checkout, encoding: "utf8", env: cleanEnvironment() });
-  const isGood = result.status === 0;
-  totals[isGood ? "passed" : "failed"] += 1;
-  console.log(`${isGood ? "ok  " : "FAIL"} ${name}`);
-  if (!isGood) console.log(result.stdout + result.stderr);
+async function check(name, command, args) {
+  const options = { cwd: checkout, env: cleanEnvironment(), maxBuffer: 64 * 1024 * 1024 };
+  const failure = await run(command, args, options).then(
+    () => null,
+    (error) => error,
+  );
+  totals[failure ? "failed" : "passed"] += 1;
+  console.log(`${failure ? "FAIL" : "ok  "} ${name}`);
+  if (failure)
+    console.log(`${failure.stdout ?? ""}${failure.stderr ?? ""}${failure.code === undefined ? failure : ""}`);
 }
 
 function unitTests() {
@@ -69,7 +80,11 @@ async function browserTests() {
   vitest("browser", await testCluster());
   // On a cluster of its own, as durable as a shop's.
   const torture = [join(checkout, "scripts/torture.mjs"), "--minutes", "1"];
-  check("a minute of killing server, database and browser: nothing lost, nothing doubled", process.execPath, torture);
+  await check(
+    "a minute of killing server, database and browser: nothing lost, nothing doubled",
+    process.execPath,
+    torture,
+  );
 }
 
 /** A cluster of this run's own: no shop is ever opened, and stopping `npm start` or another run never touches it. */
