@@ -13,6 +13,8 @@ export default defineConfig({
           css: true,
           include: ["{core,contract,web,bench}/**/*.test.{ts,tsx}"],
           exclude: ["**/node_modules/**"],
+          // Pure tests leave nothing behind: loading every module anew for each file would be most of the time.
+          isolate: false,
         },
       },
       {
