@@ -54,12 +54,18 @@ const factLists = [
   "powerEvents",
   "teardownReturns",
   "ticks",
+  "acceptances",
 ] as const satisfies readonly (keyof JobDetail)[];
 
 function withoutLateFacts(detail: JobDetail): JobDetail {
   if (detail.job.handedOverAt === null || lateFactCount(detail) === 0) return detail;
   const kept = factLists.map((list) => [list, detail[list].filter((one) => !one.cameAfterClosing)]);
   return { ...detail, ...Object.fromEntries(kept) };
+}
+
+/** What was accepted, by its key; one that came after the job was closed accepts nothing while it is. */
+export function acceptedReasons(detail: JobDetail): ReadonlyMap<string, string> {
+  return new Map(withoutLateFacts(detail).acceptances.map((one) => [one.key, one.reason]));
 }
 
 /** How many entries came after the job was closed, while it is. */

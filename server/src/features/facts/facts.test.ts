@@ -1,4 +1,4 @@
-import { type FactAnswer, type JobDetail, jobFacts, type Problem } from "@pale-cap/contract";
+import { acceptedReasons, type FactAnswer, type JobDetail, jobFacts, type Problem } from "@pale-cap/contract";
 import { jobChargeState, latestSigns } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -200,6 +200,23 @@ describe("what comes after a job was closed", () => {
     await handOver(2, true);
     expect(jobFacts(await load()).readings).toHaveLength(1);
     expect((await benchLines(test)).find((one) => one.id === jobId)?.lateFactCount).toBe(0);
+  });
+
+  it("accepts nothing either, until the job is opened", async () => {
+    await handOver(1, false);
+    const body = {
+      id: newId(),
+      key: "charge",
+      reason: "drained",
+      acceptedAt: iso(0),
+      clockId: testClock,
+      personId: null,
+    };
+    await request(test.app).post(`/api/jobs/${jobId}/acceptances`).send(body).expect(201);
+    expect(acceptedReasons(await load()).size).toBe(0);
+    expect((await benchLines(test, "?state=closed"))[0]).toMatchObject({ id: jobId, lateFactCount: 1 });
+    await handOver(2, true);
+    expect(acceptedReasons(await load()).get("charge")).toBe("drained");
   });
 
   it("is no edit: those are refused until the job is opened", async () => {

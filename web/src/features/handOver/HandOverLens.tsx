@@ -1,5 +1,5 @@
 import { Button, TextInput } from "@mantine/core";
-import type { Problem } from "@pale-cap/contract";
+import { acceptedReasons, type Problem } from "@pale-cap/contract";
 import { useState } from "react";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
@@ -31,7 +31,7 @@ export function HandOverLens() {
   const inTurn = useInTurn();
   // What leaves the shop: the parts that are in now, not the ones that were found.
   const look = useVerdictLook("current");
-  const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
+  const accepted = acceptedReasons(detail);
   const waiting = openPoints.filter((point) => !accepted.has(point.key));
   const months = houseRules["shop.warrantyMonths"];
   const [minutes, setMinutes, dropMinutes] = useDraft<number | null>(`${job.id} minutes`, job.spentMinutes);

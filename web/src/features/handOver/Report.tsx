@@ -1,3 +1,4 @@
+import { acceptedReasons } from "@pale-cap/contract";
 import { formatMarkedCapacitance, type Reading, railProof, standingReadings, symptomLabels } from "@pale-cap/core";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
@@ -20,7 +21,7 @@ export function Report() {
   const { detail, facts, openPoints, charge, explanation, nowMilliseconds } = useJob();
   const { job } = detail;
   const summary = job.verdictSummary ?? summaryOf(explanation);
-  const accepted = new Map(detail.acceptances.map((one) => [one.key, one.reason]));
+  const accepted = acceptedReasons(detail);
   return (
     <article className={classes.sheet}>
       <header className={classes.head}>
