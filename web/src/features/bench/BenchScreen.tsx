@@ -71,7 +71,8 @@ export function BenchScreen() {
         <section className={classes.late}>
           <h2>Came after closing</h2>
           <p className={classes.soft}>
-            These jobs were closed before all their entries arrived. What came late proves nothing until the job is opened.
+            These jobs were closed before all their entries arrived. What came late proves nothing until the job is
+            opened.
           </p>
           <BenchTable lines={first?.late ?? []} />
         </section>
