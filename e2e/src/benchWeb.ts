@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { boardInsert } from "./boardInsert";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
@@ -51,18 +52,11 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
     complaint: "many readings",
   };
   await post(target, "/api/jobs", { id: jobId, ...device, personId: null });
-  const insert = (table: string, id: string, values: object) => ({
-    table,
-    operation: "insert",
-    id,
-    version: null,
-    values,
-  });
   const nets = Array.from({ length: netCount }, () => randomUUID());
   const parts = Array.from({ length: partCount }, () => ({ positionId: randomUUID(), partId: randomUUID() }));
   const changes = [
     ...nets.map((id, index) =>
-      insert("net", id, {
+      boardInsert("net", id, {
         name: `${index + 3} V`,
         section: index === 0 ? "bulk" : "output",
         nominalVolts: index + 3,
@@ -74,7 +68,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
       }),
     ),
     ...parts.flatMap(({ positionId, partId }, index) => [
-      insert("position", positionId, {
+      boardInsert("position", positionId, {
         designator: `C${index + 1}`,
         kind: "electrolytic",
         netId: nets[index % netCount],
@@ -90,7 +84,7 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
         outlineHeightMetres: null,
         markedOhms: null,
       }),
-      insert("fittedPart", partId, {
+      boardInsert("fittedPart", partId, {
         positionId,
         capacitanceFarads: 1e-3,
         ratedVolts: 25,

@@ -62,7 +62,6 @@ export const ticksSchema = strictObject({
   clockId: nullableId(),
   personId: nullableId(),
 });
-export type NewTicks = InferType<typeof ticksSchema>;
 
 export interface TickRow extends StoredFact {
   readonly id: string;

@@ -133,7 +133,6 @@ export const signsSchema = strictObject({
   clockId: nullableId(),
   personId: nullableId(),
 });
-export type NewSigns = InferType<typeof signsSchema>;
 
 export interface SignRow extends StoredFact {
   readonly id: string;

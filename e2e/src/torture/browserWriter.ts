@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { By, Key } from "selenium-webdriver";
+import { boardInsert } from "../boardInsert";
 import { type Browser, openBrowser } from "../browser";
 
 const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
@@ -170,26 +171,19 @@ async function makeBoard(address: string): Promise<string> {
   };
   const device = { deviceKind: "monitor", deviceMaker: null, deviceModel: null, complaint: null, personId: null };
   await post("/api/jobs", { id: jobId, ...device });
-  const insert = (table: string, id: string, values: object) => ({
-    table,
-    operation: "insert",
-    id,
-    version: null,
-    values,
-  });
   await post(`/api/jobs/${jobId}/board-edits`, {
     id: randomUUID(),
     changes: [
-      insert("net", netId, {
+      boardInsert("net", netId, {
         ...{ name: "12 V", section: "output", nominalVolts: 12, fullLoadAmps: null, toleranceRatio: null },
         ...{ rippleLimitVolts: null, network: null, converter: null },
       }),
-      insert("position", positionId, {
+      boardInsert("position", positionId, {
         ...{ designator: "C1", kind: "electrolytic", netId, xMetres: 0.02, yMetres: 0.02, outlineWidthMetres: null },
         ...{ outlineDepthMetres: null, outlineHeightMetres: null, markedOhms: null, pitchMetres: null },
         ...{ polarityMark: null, boardNegativeDegrees: null, fixing: null, heatSource: null },
       }),
-      insert("fittedPart", partId, {
+      boardInsert("fittedPart", partId, {
         ...{
           positionId,
           capacitanceFarads: 1e-3,

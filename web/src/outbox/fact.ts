@@ -33,8 +33,8 @@ export type QueuedFact = Fact & {
 
 /**
  * The job with what is still on its way laid over it, so that a reading counts from the moment it was kept here. Rows have
- * the ids that the server will store, so nothing stands twice. The parts that a tick takes out or puts in are the server's to make; what nothing but this page
- * holds waits too.
+ * the ids that the server will store, so nothing stands twice. The parts that a tick takes out or puts in are the
+ * server's to make; what nothing but this page holds waits too.
  */
 export function withOutbox(
   detail: JobDetail,

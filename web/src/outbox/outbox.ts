@@ -85,10 +85,12 @@ export function openOutbox(): void {
     }
     wasSilent = isSilent;
   });
-  let _timer: ReturnType<typeof setTimeout> | null = null;
+  let isTakingUp = false;
   others?.addEventListener("message", () => {
-    _timer ??= setTimeout(() => {
-      _timer = null;
+    if (isTakingUp) return;
+    isTakingUp = true;
+    setTimeout(() => {
+      isTakingUp = false;
       void outbox.takeUp();
     }, 200);
   });
