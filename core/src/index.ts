@@ -1,8 +1,10 @@
 export { baselineOfUnits, type GoodReading } from "./board/baseline";
 export * from "./board/board";
 export * from "./board/boardType";
+export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./board/deviceTests";
 export { lidHeightAtMetres } from "./board/lidHeight";
 export { type PhotoAlignment, photoPlacement, type Similarity } from "./board/photoPlacement";
+export { rippleLimitVolts } from "./board/rippleLimit";
 export * from "./board/sections";
 export { walkOrder } from "./board/walkOrder";
 export { canImpedance, pseudoRatedRippleAmpsRms } from "./capacitors/canImpedance";
@@ -15,13 +17,30 @@ export {
 } from "./capacitors/capacitorClass";
 export { compensatedEsr } from "./capacitors/compensatedEsr";
 export { dissipationFactorLimitRatio } from "./capacitors/dissipationFactorLimit";
-export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./capacitors/esrSheet";
 export { type EsrSource, type ExpectedEsr, expectedEsr } from "./capacitors/expectedEsr";
+export {
+  type EsrSourceSchool,
+  expectedEsrOfPart,
+  type PartExpectation,
+  partForSchool,
+} from "./capacitors/expectedEsrOfPart";
 export { leakageLimitAmps } from "./capacitors/leakageLimit";
+export { rippleFrequencyMultiplier } from "./capacitors/rippleFrequencyMultiplier";
 export { seriesResistanceTemperatureFactor } from "./capacitors/seriesResistanceTemperatureFactor";
 export { type TesterMode, testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
 export { coreVersion } from "./coreVersion";
+export { absorptionRecovery } from "./discharge/absorptionRecovery";
+export {
+  type ChargeHazard,
+  chargeHazard,
+  type Discharge,
+  decayedVolts,
+  discharge,
+  storedEnergyJoules,
+} from "./discharge/discharge";
+export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./discharge/drainPath";
+export { type DrainConnection, predictedDrainVolts } from "./discharge/drainPrediction";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export {
   type ClosedJob,
@@ -33,8 +52,13 @@ export {
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
+export { type DeviceKind, deviceKinds } from "./facts/deviceKinds";
+export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./facts/deviceProfiles";
+export * from "./facts/jobFacts";
+export * from "./facts/teardown";
 export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
 export { priorProblems, priorsForDevice } from "./faults/devicePriors";
+export { type DrainClue, type DrainClueCode, drainClues } from "./faults/drainClues";
 export { explainJob, type JobExplanation } from "./faults/explainJob";
 export { type Explanation, type FaultEvidence, type FaultRanking, rankExplanations } from "./faults/explanations";
 export { faultEvidence } from "./faults/faultEvidence";
@@ -56,24 +80,15 @@ export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
 export { type BankStates, bankStates } from "./incircuit/bankStates";
 export { maskingLimit, maskingLimitOfResistances } from "./incircuit/maskingLimit";
 export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
-export { type DeviceKind, deviceKinds } from "./job/deviceKinds";
-export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./job/deviceProfiles";
 export * from "./job/familyFindings";
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
-export * from "./job/jobFacts";
 export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
 export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
 export { doneSteps } from "./job/rework";
-export * from "./job/teardown";
 export { type BaselineValue, baselineLikelihood } from "./judgement/baselineLikelihood";
+export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
-export {
-  type EsrSourceSchool,
-  expectedEsrOfPart,
-  type PartExpectation,
-  partForSchool,
-} from "./judgement/expectedEsrOfPart";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
 export {
   type BoardFacts,
@@ -97,15 +112,15 @@ export {
 export { judgePart } from "./judgement/judgePart";
 export { bankOf } from "./judgement/partReadings";
 export { posteriorMeanProbability } from "./judgement/posteriorMean";
-export { tunedConstants } from "./judgement/tunedConstants";
-export * from "./judgement/verdict";
+export { type ReplacementStrategy, replacementSet } from "./judgement/replacementSet";
 export {
   evidenceFromSigns,
   type SignState,
   type VisualSign,
   visualSigns,
-} from "./judgement/visualSigns";
-export { equivalentRippleCurrent } from "./life/equivalentRippleCurrent";
+} from "./judgement/signEvidence";
+export { tunedConstants } from "./judgement/tunedConstants";
+export * from "./judgement/verdict";
 export { lifeFromCoreTemperature } from "./life/lifeFromCore";
 export { lifeScatter } from "./life/lifeScatter";
 export { lifeByTenKelvinRule } from "./life/lifeTenKelvin";
@@ -114,8 +129,6 @@ export { lifeWithRippleHeating } from "./life/lifeWithRipple";
 export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
 export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
 export { type RepairPolicy, repairPolicies, returnChances } from "./life/returnChance";
-export { rippleFrequencyMultiplier } from "./life/rippleFrequencyMultiplier";
-export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./measuring/deviceTests";
 export {
   type ExpectationBasis,
   type ExpectedReading,
@@ -135,7 +148,6 @@ export {
 export type { ProposedTarget } from "./measuring/proposal";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
-export { rippleLimitVolts } from "./proof/rippleLimit";
 export {
   type FormatOptions,
   type FormattedQuantity,
@@ -173,7 +185,6 @@ export {
   rankReplacements,
 } from "./replacement/rankReplacements";
 export { replacementRatedVoltage, type VoltageSchool } from "./replacement/ratedVoltage";
-export { type ReplacementStrategy, replacementSet } from "./replacement/replacementSet";
 export {
   type CapacitanceSchool,
   type Limit,
@@ -203,17 +214,9 @@ export {
   outputConverters,
   unknownConverter,
 } from "./ripple/converter";
+export { equivalentRippleCurrent } from "./ripple/equivalentRippleCurrent";
 export { filterHarmonics } from "./ripple/filterHarmonics";
 export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
-export {
-  converterOf,
-  fedRail,
-  type RailRippleFinding,
-  rippleFindings,
-  usualCapacitorCelsius,
-  usualConverter,
-  withCapturedFrequency,
-} from "./ripple/jobRipple";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
 export { primaryPulseAmpsRms } from "./ripple/primaryPulses";
 export * from "./ripple/railRipple";
@@ -226,28 +229,16 @@ export {
 export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
-export { absorptionRecovery } from "./safety/absorptionRecovery";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
-export {
-  type ChargeHazard,
-  chargeHazard,
-  type Discharge,
-  decayedVolts,
-  discharge,
-  storedEnergyJoules,
-} from "./safety/discharge";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
-export { type DrainClue, type DrainClueCode, drainClues } from "./safety/drainClues";
-export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./safety/drainPath";
 export { type DrainKitItem, type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
-export { type DrainConnection, predictedDrainVolts } from "./safety/drainPrediction";
 export * from "./safety/energyStores";
 export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from "./safety/firstPower";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
 export * from "./safety/powerGate";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
-export { analyseCapture, type CaptureAnalysis } from "./waveform/captureAnalysis";
+export { analyseCapture, type CaptureAnalysis } from "./waveform/analyseCapture";
 export type { CapturePart } from "./waveform/capturePart";
 export {
   type CaptureProblem,
@@ -259,6 +250,15 @@ export {
 } from "./waveform/captureReader";
 export { type CaptureMapping, type CaptureShape, captureShape } from "./waveform/captureShape";
 export { type DrawnColumn, decimate } from "./waveform/decimate";
+export {
+  converterOf,
+  fedRail,
+  type RailRippleFinding,
+  rippleFindings,
+  usualCapacitorCelsius,
+  usualConverter,
+  withCapturedFrequency,
+} from "./waveform/jobRipple";
 export {
   meterBandwidthHertz,
   peakToPeakOfSineRms,

@@ -5,7 +5,7 @@ import { mainsBulk } from "../src/ripple/mainsBulk";
 import { sweepLoads } from "../src/ripple/ripplePrediction";
 import { flybackDiscontinuousCurrent } from "../src/ripple/sourceCurrent";
 import { steadyRipple } from "../src/ripple/steadyRipple";
-import { analyseCapture } from "../src/waveform/captureAnalysis";
+import { analyseCapture } from "../src/waveform/analyseCapture";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading } from "./sampleJob";
 
 /** Milliseconds of the ripple engine's acts, as medians, and operations a second. */

@@ -1,5 +1,5 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
-import { emptyJobFacts, type JobFacts, type JobRules } from "../src/job/jobFacts";
+import { emptyJobFacts, type JobFacts, type JobRules } from "../src/facts/jobFacts";
 import type { Reading } from "../src/readings/reading";
 import type { ChargeEvent, EnergyStore } from "../src/safety/chargeWatch";
 import { sampleMoment } from "./sampleMoment";

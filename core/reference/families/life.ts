@@ -1,5 +1,5 @@
+import { rippleFrequencyMultiplier } from "../../src/capacitors/rippleFrequencyMultiplier";
 import { OutOfRangeError } from "../../src/errors";
-import { equivalentRippleCurrent } from "../../src/life/equivalentRippleCurrent";
 import { lifeFromCoreTemperature } from "../../src/life/lifeFromCore";
 import { lifeScatter } from "../../src/life/lifeScatter";
 import { lifeByTenKelvinRule } from "../../src/life/lifeTenKelvin";
@@ -7,7 +7,7 @@ import { lifeWithAgeing } from "../../src/life/lifeWithAgeing";
 import { lifeWithRippleHeating, type RippleHeatingSchool } from "../../src/life/lifeWithRipple";
 import { missionLife } from "../../src/life/missionLife";
 import { returnChances } from "../../src/life/returnChance";
-import { rippleFrequencyMultiplier } from "../../src/life/rippleFrequencyMultiplier";
+import { equivalentRippleCurrent } from "../../src/ripple/equivalentRippleCurrent";
 import type { FamilyAdapter } from "../families";
 import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 

@@ -1,7 +1,7 @@
-import { absorptionRecovery } from "../../src/safety/absorptionRecovery";
-import { discharge } from "../../src/safety/discharge";
+import { absorptionRecovery } from "../../src/discharge/absorptionRecovery";
+import { discharge } from "../../src/discharge/discharge";
+import { type DrainLoad, drainCourse } from "../../src/discharge/drainPath";
 import { dischargeResistor } from "../../src/safety/dischargeResistor";
-import { type DrainLoad, drainCourse } from "../../src/safety/drainPath";
 import { mainsInrush, stiffInrush } from "../../src/safety/inrush";
 import type { FamilyAdapter } from "../families";
 import { type Inputs, number, optionalNumber, record, word } from "../inputs";

@@ -1,4 +1,4 @@
-import { type DeviceKind, deviceKinds } from "../job/deviceKinds";
+import { type DeviceKind, deviceKinds } from "../facts/deviceKinds";
 import { interpolate, type TableRow } from "../numerics/interpolate";
 import type { FaultKnowledge } from "./faultKnowledge";
 import { isStage } from "./findings";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
-import { topologies } from "../job/deviceProfiles";
-import type { JobFacts } from "../job/jobFacts";
+import { topologies } from "../facts/deviceProfiles";
+import type { JobFacts } from "../facts/jobFacts";
 import { JobJudge } from "../job/jobJudge";
 import { openPoints } from "../job/openPoints";
 import { judgeBoard } from "../judgement/judgeBoard";

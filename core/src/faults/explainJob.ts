@@ -1,5 +1,5 @@
-import { deviceProfiles } from "../job/deviceProfiles";
-import type { JobFacts, JobRules } from "../job/jobFacts";
+import { deviceProfiles } from "../facts/deviceProfiles";
+import type { JobFacts, JobRules } from "../facts/jobFacts";
 import type { PartJudgement } from "../judgement/verdict";
 import { type CascadeCheck, cascadeChecks } from "./cascadeChecks";
 import { priorsForDevice } from "./devicePriors";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
-import { topologies } from "../job/deviceProfiles";
+import { topologies } from "../facts/deviceProfiles";
 import { rankExplanations } from "./explanations";
 import { type Fault, faultKnowledge, knowledgeProblems } from "./faultKnowledge";
 import { isTestFinding, testFindings } from "./findings";

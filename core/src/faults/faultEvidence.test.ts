@@ -8,7 +8,7 @@ import {
   sampleReading,
   sampleRules,
 } from "../../testing/sampleJob";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
 import type { Reading } from "../readings/reading";
 import { cascadeChecks } from "./cascadeChecks";

@@ -1,13 +1,13 @@
 import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
+import { rippleLimitVolts } from "../board/rippleLimit";
 import { sectionFacts } from "../board/sections";
-import type { JobFacts, JobRules } from "../job/jobFacts";
+import type { JobFacts, JobRules } from "../facts/jobFacts";
 import { latestSigns } from "../judgement/judgeBoard";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
-import { rippleLimitVolts } from "../proof/rippleLimit";
 import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
-import { drainClues } from "../safety/drainClues";
+import { drainClues } from "./drainClues";
 import type { FaultEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
 import { capacitorFindings, shuntBelowOhms } from "./findingsOfPart";

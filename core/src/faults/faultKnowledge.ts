@@ -1,4 +1,4 @@
-import type { Topology } from "../job/deviceProfiles";
+import type { Topology } from "../facts/deviceProfiles";
 import { type Finding, isFinding, isStage, isTestFinding } from "./findings";
 import type { Stage } from "./firstSuspects";
 import buck from "./knowledge/buck.json";

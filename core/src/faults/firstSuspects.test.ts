@@ -1,6 +1,6 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
-import { deviceKinds } from "../job/deviceKinds";
+import { deviceKinds } from "../facts/deviceKinds";
 import { checksFor, firstChecks, firstSuspects, pointedSymptoms, stages } from "./firstSuspects";
 import { symptomCodes } from "./symptoms";
 

@@ -1,4 +1,4 @@
-import type { DeviceKind } from "../job/deviceKinds";
+import type { DeviceKind } from "../facts/deviceKinds";
 import { symptomCodes } from "./symptoms";
 
 /** Stages of a supply in the order in which energy flows, as far as a first suspicion needs them. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
-import type { CaptureAnalysis } from "../waveform/captureAnalysis";
+import type { CaptureAnalysis } from "../waveform/analyseCapture";
 import { faultEvidence } from "./faultEvidence";
 
 const evidenceOf = (facts: JobFacts) => faultEvidence(facts, judgeBoard(facts, sampleRules.judgement), sampleRules);

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleRailReading, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { JobFacts } from "../facts/jobFacts";
+import { closingList } from "../facts/teardown";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { type FamilyUnit, familyFindings } from "./familyFindings";
-import type { JobFacts } from "./jobFacts";
-import { closingList } from "./teardown";
 
 /** C1 and C2 on 12 V; the same ids stand for the same places. */
 function unit(number: number, more: Partial<JobFacts> = {}): FamilyUnit {

@@ -1,9 +1,9 @@
+import type { JobFacts, JobRules } from "../facts/jobFacts";
+import { drainClues } from "../faults/drainClues";
 import type { PartJudgement, VerdictWord } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { standingReadings } from "../readings/reading";
-import { drainClues } from "../safety/drainClues";
 import { powerGate } from "../safety/powerGate";
-import type { JobFacts, JobRules } from "./jobFacts";
 import { needsReplacement } from "./openPoints";
 
 /** One unit of a family, judged. */

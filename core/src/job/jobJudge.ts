@@ -1,10 +1,10 @@
+import type { JobFacts, JobRules } from "../facts/jobFacts";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { type JudgedBoard, rejudgeBoard } from "../judgement/judgeBoard";
 import { type DeviceJudgement, judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import type { Reading } from "../readings/reading";
-import { type RailRippleFinding, rippleFindings } from "../ripple/jobRipple";
-import type { JobFacts, JobRules } from "./jobFacts";
+import { type RailRippleFinding, rippleFindings } from "../waveform/jobRipple";
 
 /** Everything that is judged on a job. */
 export interface JobJudgement {

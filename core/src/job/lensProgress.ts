@@ -1,7 +1,7 @@
+import { type JobFacts, type JobRules, type Lens, lenses } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
 import type { PartJudgement } from "../judgement/verdict";
 import { jobChargeState } from "./jobCharge";
-import { type JobFacts, type JobRules, type Lens, lenses } from "./jobFacts";
 import { needsReplacement, type OpenPoint, openPoints } from "./openPoints";
 import { doneSteps } from "./rework";
 

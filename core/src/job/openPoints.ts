@@ -1,16 +1,16 @@
 import { currentPart, foundPart } from "../board/board";
+import type { JobFacts, JobRules } from "../facts/jobFacts";
+import { closingList } from "../facts/teardown";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
-import { type RailRippleFinding, rippleFindings } from "../ripple/jobRipple";
 import { powerGate } from "../safety/powerGate";
+import { type RailRippleFinding, rippleFindings } from "../waveform/jobRipple";
 import { jobChargeState } from "./jobCharge";
-import type { JobFacts, JobRules } from "./jobFacts";
 import { doneSteps } from "./rework";
-import { closingList } from "./teardown";
 
 export type OpenPointCode =
   | "part_not_replaced"

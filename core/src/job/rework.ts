@@ -1,5 +1,5 @@
+import type { ReworkStep, ReworkTick } from "../facts/jobFacts";
 import { inOrder } from "../readings/factMoment";
-import type { ReworkStep, ReworkTick } from "./jobFacts";
 
 /** Which steps of a position stand as done: the tick that was stored last decides. */
 export function doneSteps(ticks: readonly ReworkTick[], positionId: string): ReadonlySet<ReworkStep> {

@@ -1,9 +1,9 @@
 import { compensatedEsr } from "../capacitors/compensatedEsr";
+import { expectedEsrOfPart, type PartExpectation, partForSchool } from "../capacitors/expectedEsrOfPart";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
 import { bankProbabilities, canHenrys } from "./bankProbabilities";
 import { doRepeatsConflict } from "./conflicts";
-import { expectedEsrOfPart, type PartExpectation, partForSchool } from "./expectedEsrOfPart";
 import { groupReadings, isSameFrequency, type ReadingGroup } from "./partReadings";
 import { type JudgementQuestion, type JudgementRules, openSurroundings, type PlacedPart } from "./verdict";
 

@@ -4,7 +4,7 @@ import { OutOfRangeError } from "../errors";
 import { evidenceLikelihood } from "./evidenceLikelihood";
 import { gradePart, type PartFindings } from "./gradePart";
 import { posteriorMeanProbability } from "./posteriorMean";
-import { evidenceFromSigns, evidenceOfSign, visualSigns } from "./visualSigns";
+import { evidenceFromSigns, evidenceOfSign, visualSigns } from "./signEvidence";
 import { voltageLossLikelihood } from "./voltageLossLikelihood";
 
 const clean: PartFindings = {

@@ -12,6 +12,7 @@ import { isInCircuit, type Reading, standingReadings } from "../readings/reading
 import type { BaselineValue } from "./baselineLikelihood";
 import { judgePart } from "./judgePart";
 import { bankOf } from "./partReadings";
+import type { SignState, VisualSign } from "./signEvidence";
 import { tunedConstants } from "./tunedConstants";
 import type {
   BankSurroundings,
@@ -22,7 +23,6 @@ import type {
   PlacedPart,
   VerdictWord,
 } from "./verdict";
-import type { SignState, VisualSign } from "./visualSigns";
 
 export interface SignObservation extends Pick<FactMoment, "sequence"> {
   readonly fittedPartId: string;

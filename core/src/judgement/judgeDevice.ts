@@ -1,5 +1,5 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
-import { type DeviceTest, deviceTests } from "../measuring/deviceTests";
+import { type DeviceTest, deviceTests } from "../board/deviceTests";
 import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
 import type { VerdictWord } from "./verdict";
 

@@ -1,3 +1,4 @@
+import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { logistic, logit } from "../numerics/logistic";
@@ -7,7 +8,6 @@ import { besideNumbersShare, coarseFindings } from "./coarseEvidence";
 import { isReadBadThenGood } from "./conflicts";
 import { type EsrFinding, esrUncertainty, findEsr } from "./esrFinding";
 import { esrLimitOhms } from "./esrLimit";
-import { expectedEsrOfPart, partForSchool } from "./expectedEsrOfPart";
 import { gradePart, type PartFindings, type PartGrade } from "./gradePart";
 import {
   baselineEntries,
@@ -25,9 +25,9 @@ import {
 } from "./ledger";
 import { groupReadings, type ReadingGroup } from "./partReadings";
 import { posteriorMeanProbability } from "./posteriorMean";
+import { evidenceFromSigns } from "./signEvidence";
 import { measuredPriorFailed, tunedConstants } from "./tunedConstants";
 import type { JudgementQuestion, PartJudgement, VerdictWord } from "./verdict";
-import { evidenceFromSigns } from "./visualSigns";
 
 /** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. Rough. */
 const badThenGoodWeight = 1.5;

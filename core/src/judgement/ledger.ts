@@ -6,8 +6,8 @@ import type { EsrFinding } from "./esrFinding";
 import { esrLimitOhms } from "./esrLimit";
 import type { PartFindings } from "./gradePart";
 import type { ReadingGroup } from "./partReadings";
+import { evidenceOfSign, visualSigns } from "./signEvidence";
 import type { JudgementQuestion, LedgerEntry } from "./verdict";
-import { evidenceOfSign, visualSigns } from "./visualSigns";
 
 /** How far some findings alone move the log-odds of "failed" from the prior. */
 export type Weigh = (only: Partial<PartFindings>) => number;

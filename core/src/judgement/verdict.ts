@@ -1,13 +1,13 @@
 import type { BoardPosition, FittedPart } from "../board/board";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
+import type { EsrSourceSchool } from "../capacitors/expectedEsrOfPart";
 import type { TesterMode } from "../capacitors/testerReading";
 import type { SchoolName } from "../constants/judgementConstants";
 import type { PartInterval } from "../incircuit/bankIntervals";
 import type { Reading } from "../readings/reading";
 import type { BaselineValue } from "./baselineLikelihood";
-import type { EsrSourceSchool } from "./expectedEsrOfPart";
 import type { GradeFlag } from "./gradePart";
-import type { SignState, VisualSign } from "./visualSigns";
+import type { SignState, VisualSign } from "./signEvidence";
 
 export const verdictWords = ["sound", "worn", "failed", "cannot_tell", "not_measured"] as const;
 export type VerdictWord = (typeof verdictWords)[number];

@@ -1,10 +1,10 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
+import { rippleFrequencyMultiplier } from "../capacitors/rippleFrequencyMultiplier";
 import { OutOfRangeError } from "../errors";
-import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
+import { equivalentRippleCurrent } from "../ripple/equivalentRippleCurrent";
 import { lifeByTenKelvinRule } from "./lifeTenKelvin";
 import { lifeWithRippleHeating } from "./lifeWithRipple";
-import { rippleFrequencyMultiplier } from "./rippleFrequencyMultiplier";
 
 const rating = { ratedLifeHours: 2000, ratedTemperatureCelsius: 105, ambientCelsius: 65 };
 const ripple = { ...rating, rippleAmpsRms: 1, ratedRippleAmpsRms: 1, ratedCoreRiseKelvin: 5, school: "split" } as const;

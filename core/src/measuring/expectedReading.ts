@@ -1,14 +1,14 @@
 import { currentPart } from "../board/board";
+import { deviceTestOf } from "../board/deviceTests";
+import { rippleLimitVolts } from "../board/rippleLimit";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
+import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import { judgementConstants } from "../constants/judgementConstants";
+import type { JobFacts, JobRules } from "../facts/jobFacts";
 import { bankImpedance } from "../incircuit/bankImpedance";
-import type { JobFacts, JobRules } from "../job/jobFacts";
-import { expectedEsrOfPart, partForSchool } from "../judgement/expectedEsrOfPart";
 import { bankOf } from "../judgement/partReadings";
-import { rippleLimitVolts } from "../proof/rippleLimit";
 import type { CircuitState, QuantityKind } from "../readings/reading";
-import { deviceTestOf } from "./deviceTests";
 
 /** What is probed, and how. */
 export interface ProbeQuestion {

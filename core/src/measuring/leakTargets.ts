@@ -1,4 +1,4 @@
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { needsReplacement } from "../job/openPoints";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { nextTargets } from "./nextTargets";
 

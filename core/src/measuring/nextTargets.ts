@@ -1,17 +1,17 @@
 import type { BoardPosition, PartKind } from "../board/board";
+import { deviceTests } from "../board/deviceTests";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
+import type { DeviceKind } from "../facts/deviceKinds";
+import type { JobFacts } from "../facts/jobFacts";
 import type { Finding } from "../faults/findings";
 import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
-import type { DeviceKind } from "../job/deviceKinds";
-import type { JobFacts } from "../job/jobFacts";
 import { needsReplacement } from "../job/openPoints";
+import { type ReplacementStrategy, replacementSet } from "../judgement/replacementSet";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
 import { isInCircuit, type QuantityKind } from "../readings/reading";
-import { type ReplacementStrategy, replacementSet } from "../replacement/replacementSet";
-import { deviceTests } from "./deviceTests";
 import { leakTargets } from "./leakTargets";
 import { liftedShare, liftingMinutes, type Proposal, type ProposedTarget, probingMinutes } from "./proposal";
 

@@ -1,9 +1,9 @@
 import { currentPart } from "../board/board";
+import { type DeviceTestCode, deviceTests } from "../board/deviceTests";
 import { sectionFacts } from "../board/sections";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { bankOf } from "../judgement/partReadings";
 import type { CircuitState, QuantityKind } from "../readings/reading";
-import { type DeviceTestCode, deviceTests } from "./deviceTests";
 
 export type ProbeInstrument = "lcr" | "multimeter" | "oscilloscope" | "thermometer" | "bench_supply" | "senses";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { JobFacts } from "../facts/jobFacts";
 import { explainJob } from "../faults/explainJob";
-import type { JobFacts } from "../job/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { nextTargets } from "./nextTargets";
 

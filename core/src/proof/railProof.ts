@@ -1,6 +1,6 @@
 import type { BoardNet } from "../board/board";
+import { rippleLimitVolts } from "../board/rippleLimit";
 import { type Reading, standingReadings } from "../readings/reading";
-import { rippleLimitVolts } from "./rippleLimit";
 
 export interface RailRules {
   readonly railToleranceRatio: number;

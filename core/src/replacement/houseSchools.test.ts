@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
-import { expectedEsrOfPart, partForSchool } from "../judgement/expectedEsrOfPart";
+import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { judgeBoard } from "../judgement/judgeBoard";
-import { replacementSet } from "./replacementSet";
+import { replacementSet } from "../judgement/replacementSet";
 import { replacementRequirement } from "./requirement";
 
 const place = {

@@ -3,7 +3,7 @@ import { sectionFacts } from "../board/sections";
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
-import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
+import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
 import { type MissionProfile, missionProfile, type Purpose } from "../life/missionProfile";
 import type { ComparedPart } from "./checkReplacement";
 import { type PositionLimits, positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";

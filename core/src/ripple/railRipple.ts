@@ -9,10 +9,10 @@ import {
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { hasPolymer } from "../capacitors/capacitorClass";
-import { expectedEsrOfPart } from "../judgement/expectedEsrOfPart";
+import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
 import { groupReadings } from "../judgement/partReadings";
-import { equivalentRippleCurrent } from "../life/equivalentRippleCurrent";
 import { type Reading, standingReadings } from "../readings/reading";
+import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
 import { filterHarmonics } from "./filterHarmonics";
 import type { FilterCapacitor, FilterNetwork } from "./filterNetwork";
 import type { SourceCurrent } from "./sourceCurrent";

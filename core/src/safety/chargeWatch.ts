@@ -1,6 +1,6 @@
+import { predictedDrainVolts } from "../discharge/drainPrediction";
 import { inOrder, isClockAhead, type LoggedFact, secondsSince, serverMilliseconds } from "../readings/factMoment";
 import type { DrainKitItem } from "./drainPlan";
-import { predictedDrainVolts } from "./drainPrediction";
 import type { StoreKind } from "./energyStores";
 
 /** What was logged about stored energy. `storeId` null: the whole unit. */

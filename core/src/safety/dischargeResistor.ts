@@ -1,8 +1,8 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { storedEnergyJoules } from "../discharge/discharge";
 import { OutOfRangeError } from "../errors";
 import { requirePositive } from "../numerics/requireRange";
-import { storedEnergyJoules } from "./discharge";
 
 export interface DischargeResistor {
   /** How many equal bodies in series. */

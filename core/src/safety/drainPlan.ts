@@ -1,6 +1,6 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
-import { type DrainCourse, type DrainLoad, drainCourse, lampFromRating } from "./drainPath";
+import { type DrainCourse, type DrainLoad, drainCourse, lampFromRating } from "../discharge/drainPath";
 
 /** Something of the shop's own to drain with: `count` equal bodies in series. */
 export interface DrainKitItem {

@@ -1,7 +1,7 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
+import { storedEnergyJoules } from "../discharge/discharge";
 import { bankOf } from "../judgement/partReadings";
 import { requirePositive } from "../numerics/requireRange";
-import { storedEnergyJoules } from "./discharge";
 
 /** What kind of thing holds the charge. */
 export const storeKinds = ["bulk", "pfc_bulk", "series_pair", "x_capacitor", "output_bank", "other"] as const;

@@ -1,5 +1,5 @@
+import { lampFromRating } from "../discharge/drainPath";
 import { requirePositive } from "../numerics/requireRange";
-import { lampFromRating } from "./drainPath";
 
 /** Lamps that can be had, in watts. */
 const commonLampWatts = [25, 40, 60, 75, 100, 150, 200];

@@ -1,5 +1,5 @@
+import { storedEnergyJoules } from "../discharge/discharge";
 import { requireNonNegative, requirePositive } from "../numerics/requireRange";
-import { storedEnergyJoules } from "./discharge";
 
 /**
  * Inrush into an empty capacitor from a stiff source through a resistance.

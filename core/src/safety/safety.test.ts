@@ -1,11 +1,11 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { judgementConstants } from "../constants/judgementConstants";
+import { absorptionRecovery } from "../discharge/absorptionRecovery";
+import { chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "../discharge/discharge";
+import { type DrainLoad, drainCourse, lampFromRating } from "../discharge/drainPath";
 import { OutOfRangeError } from "../errors";
-import { absorptionRecovery } from "./absorptionRecovery";
-import { chargeHazard, decayedVolts, discharge, storedEnergyJoules } from "./discharge";
 import { dischargeResistor } from "./dischargeResistor";
-import { type DrainLoad, drainCourse, lampFromRating } from "./drainPath";
 import { mainsInrush, stiffInrush } from "./inrush";
 
 const farads = fc.double({ min: 1e-6, max: 1e-3, noNaN: true });

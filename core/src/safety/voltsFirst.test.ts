@@ -7,8 +7,8 @@ import {
   sampleRules,
   sampleStore,
 } from "../../testing/sampleJob";
+import type { JobFacts } from "../facts/jobFacts";
 import { jobChargeStates } from "../job/jobCharge";
-import type { JobFacts } from "../job/jobFacts";
 import type { QuantityKind } from "../readings/reading";
 import { voltsFirst } from "./voltsFirst";
 

@@ -1,5 +1,5 @@
 import type { BoardPosition } from "../board/board";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { inOrder, type LoggedFact, secondsSince } from "../readings/factMoment";
 import { loggedReading, type QuantityKind, standingReadings } from "../readings/reading";
 import type { ChargeRules, ChargeState } from "./chargeWatch";

@@ -1,16 +1,16 @@
 import type { BoardNet } from "../board/board";
-import { deviceProfiles } from "../job/deviceProfiles";
-import type { CaptureFact, JobFacts } from "../job/jobFacts";
+import { deviceProfiles } from "../facts/deviceProfiles";
+import type { CaptureFact, JobFacts } from "../facts/jobFacts";
 import { inOrder } from "../readings/factMoment";
-import type { CaptureAnalysis } from "../waveform/captureAnalysis";
-import { type RippleAttribution, rippleAttribution } from "../waveform/rippleAttribution";
 import {
   type ConverterDescription,
   ImpossibleConverterError,
   type OutputConverter,
   unknownConverter,
-} from "./converter";
-import { predictRipple } from "./ripplePrediction";
+} from "../ripple/converter";
+import { predictRipple } from "../ripple/ripplePrediction";
+import type { CaptureAnalysis } from "./analyseCapture";
+import { type RippleAttribution, rippleAttribution } from "./rippleAttribution";
 
 /** Air around the capacitors of a supply that runs, where nobody measured. */
 export const usualCapacitorCelsius = 45;

@@ -1,6 +1,6 @@
+import { type DrainKitItem, drainKitLoad } from "../safety/drainPlan";
 import { decayedVolts } from "./discharge";
 import { type DrainCourse, drainCourse } from "./drainPath";
-import { type DrainKitItem, drainKitLoad } from "./drainPlan";
 
 /** What hangs on a store while it drains; a bleeder drains beside it. */
 export interface DrainConnection {

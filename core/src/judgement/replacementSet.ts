@@ -1,7 +1,7 @@
 import { currentPart } from "../board/board";
-import type { JobFacts } from "../job/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
 import { needsReplacement } from "../job/openPoints";
-import type { PartJudgement } from "../judgement/verdict";
+import type { PartJudgement } from "./verdict";
 
 /** How many parts go when some are bad. */
 export type ReplacementStrategy = "failed_only" | "same_group" | "all_electrolytics" | "whole_supply";

@@ -1,7 +1,7 @@
+import type { CapacitorClass } from "../capacitors/capacitorClass";
+import { expectedEsrOfPart, type PartExpectation } from "../capacitors/expectedEsrOfPart";
 import { judgementConstants, type SchoolName } from "../constants/judgementConstants";
-import { esrLimitOhms } from "../judgement/esrLimit";
-import { expectedEsrOfPart, type PartExpectation } from "../judgement/expectedEsrOfPart";
-import type { CapacitorClass } from "./capacitorClass";
+import { esrLimitOhms } from "./esrLimit";
 
 /** Markings as boards have them; the rows and columns of the sheet. */
 export const sheetMicrofarads = [

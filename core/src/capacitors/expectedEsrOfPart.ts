@@ -1,8 +1,8 @@
 import type { FittedPart } from "../board/board";
-import { type ExpectedEsr, expectedEsr } from "../capacitors/expectedEsr";
-import { extrapolationFactor, type TableBasis, tableBasis } from "../capacitors/tableBasis";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { type ExpectedEsr, expectedEsr } from "./expectedEsr";
+import { extrapolationFactor, type TableBasis, tableBasis } from "./tableBasis";
 
 /** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
 export type EsrSourceSchool = "best_first" | "tan_delta";

@@ -1,5 +1,5 @@
-import type { PartKind } from "../board/board";
 import type { QuantityKind } from "../readings/reading";
+import type { PartKind } from "./board";
 
 /** One standard test of a part that is no capacitor, on a cold board. */
 export interface DeviceTest {

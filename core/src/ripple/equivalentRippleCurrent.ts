@@ -1,8 +1,8 @@
+import { rippleFrequencyMultiplier } from "../capacitors/rippleFrequencyMultiplier";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
 import { requireNonNegative } from "../numerics/requireRange";
-import { rippleFrequencyMultiplier } from "./rippleFrequencyMultiplier";
 
 export interface RippleHarmonic {
   readonly frequencyHertz: number;

@@ -7,7 +7,7 @@ import type { FactMoment } from "../readings/factMoment";
 import type { Reading } from "../readings/reading";
 import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
 import type { PowerEvent } from "../safety/powerGate";
-import type { CaptureAnalysis } from "../waveform/captureAnalysis";
+import type { CaptureAnalysis } from "../waveform/analyseCapture";
 import type { DeviceKind } from "./deviceKinds";
 import type { Topology } from "./deviceProfiles";
 import type { TeardownReturn, TeardownStep } from "./teardown";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
 import { seededRandom } from "../numerics/seededRandom";
-import { analyseCapture } from "./captureAnalysis";
+import { analyseCapture } from "./analyseCapture";
 import { decimate } from "./decimate";
 import { fitHarmonics } from "./harmonicFit";
 import { rippleAttribution } from "./rippleAttribution";
