@@ -2,8 +2,8 @@ import { MantineProvider } from "@mantine/core";
 import { Notifications } from "@mantine/notifications";
 import { Provider } from "react-redux";
 import { RouterProvider } from "react-router/dom";
-import { store } from "../job/store";
 import { router } from "./routes";
+import { store } from "./store/store";
 import { cssVariables, theme } from "./theme";
 
 export function App() {

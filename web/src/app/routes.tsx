@@ -14,28 +14,28 @@ export const router = createBrowserRouter([
         children: [
           {
             index: true,
-            lazy: async () => ({ Component: (await import("../features/bench/BenchScreen")).BenchScreen }),
+            lazy: async () => ({ Component: (await import("../places/benchScreen/BenchScreen")).BenchScreen }),
           },
           {
             path: "instruments",
             lazy: async () => ({
-              Component: (await import("../features/instruments/InstrumentsScreen")).InstrumentsScreen,
+              Component: (await import("../places/instruments/InstrumentsScreen")).InstrumentsScreen,
             }),
           },
           {
             path: "house-rules",
             lazy: async () => ({
-              Component: (await import("../features/houseRules/HouseRulesScreen")).HouseRulesScreen,
+              Component: (await import("../places/houseRules/HouseRulesScreen")).HouseRulesScreen,
             }),
           },
           {
             path: "esr-sheet",
-            lazy: async () => ({ Component: (await import("../features/esrSheet/EsrSheetScreen")).EsrSheetScreen }),
+            lazy: async () => ({ Component: (await import("../places/esrSheet/EsrSheetScreen")).EsrSheetScreen }),
           },
           {
             path: "working-safely",
             lazy: async () => ({
-              Component: (await import("../features/safely/WorkingSafelyScreen")).WorkingSafelyScreen,
+              Component: (await import("../places/safely/WorkingSafelyScreen")).WorkingSafelyScreen,
             }),
           },
         ],
@@ -47,43 +47,43 @@ export const router = createBrowserRouter([
           { index: true, element: <Navigate to="intake" replace /> },
           {
             path: "intake",
-            lazy: async () => ({ Component: (await import("../features/intake/IntakeLens")).IntakeLens }),
+            lazy: async () => ({ Component: (await import("../lenses/intake/IntakeLens")).IntakeLens }),
           },
           {
             path: "make-safe",
-            lazy: async () => ({ Component: (await import("../features/makeSafe/MakeSafeLens")).MakeSafeLens }),
+            lazy: async () => ({ Component: (await import("../lenses/makeSafe/MakeSafeLens")).MakeSafeLens }),
           },
           {
             path: "inspect",
-            lazy: async () => ({ Component: (await import("../features/inspect/InspectLens")).InspectLens }),
+            lazy: async () => ({ Component: (await import("../lenses/inspect/InspectLens")).InspectLens }),
           },
           {
             path: "measure",
-            lazy: async () => ({ Component: (await import("../features/measure/MeasureLens")).MeasureLens }),
+            lazy: async () => ({ Component: (await import("../lenses/measure/MeasureLens")).MeasureLens }),
           },
-          { path: "judge", lazy: async () => ({ Component: (await import("../features/judge/JudgeLens")).JudgeLens }) },
+          { path: "judge", lazy: async () => ({ Component: (await import("../lenses/judge/JudgeLens")).JudgeLens }) },
           {
             path: "ripple/:netId",
-            lazy: async () => ({ Component: (await import("../ripple/RippleScreen")).RippleScreen }),
+            lazy: async () => ({ Component: (await import("../lenses/ripple/RippleScreen")).RippleScreen }),
           },
           {
             path: "choose",
-            lazy: async () => ({ Component: (await import("../features/choose/ChooseLens")).ChooseLens }),
+            lazy: async () => ({ Component: (await import("../lenses/choose/ChooseLens")).ChooseLens }),
           },
           {
             path: "rework",
-            lazy: async () => ({ Component: (await import("../features/rework/ReworkLens")).ReworkLens }),
+            lazy: async () => ({ Component: (await import("../lenses/rework/ReworkLens")).ReworkLens }),
           },
-          { path: "prove", lazy: async () => ({ Component: (await import("../features/prove/ProveLens")).ProveLens }) },
+          { path: "prove", lazy: async () => ({ Component: (await import("../lenses/prove/ProveLens")).ProveLens }) },
           {
             path: "hand-over",
-            lazy: async () => ({ Component: (await import("../features/handOver/HandOverLens")).HandOverLens }),
+            lazy: async () => ({ Component: (await import("../lenses/handOver/HandOverLens")).HandOverLens }),
           },
         ],
       },
       {
         path: "jobs/:jobId/report",
-        lazy: async () => ({ Component: (await import("../features/handOver/ReportPage")).ReportPage }),
+        lazy: async () => ({ Component: (await import("../lenses/handOver/ReportPage")).ReportPage }),
       },
     ],
   },

@@ -16,9 +16,9 @@ import {
 } from "@pale-cap/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 import { pageClock } from "../api/clock";
+import { useAppSelector } from "../app/store/hooks";
 import { withOutbox } from "../outbox/fact";
 import { useJobJudgement } from "../workers/useJobJudgement";
-import { useAppSelector } from "./hooks";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {

@@ -2,11 +2,11 @@ import type { JobDetail, Problem } from "@pale-cap/contract";
 import { useCallback } from "react";
 import { useStore } from "react-redux";
 import { silence } from "../api/api";
+import type { AppState } from "../app/store/store";
 import { inJobTurn } from "../outbox/jobTurns";
 import { outbox } from "../outbox/outbox";
 import { useJob } from "./JobContext";
 import { jobApi } from "./jobApi";
-import type { AppState } from "./store";
 
 /**
  * Sends the edits of one job one after the other, each made from what is stored by then, and after the facts that were

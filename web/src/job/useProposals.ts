@@ -1,9 +1,9 @@
 import { nextTargets, type ProposedTarget } from "@pale-cap/core";
 import { useCallback, useMemo } from "react";
-import { probeSet } from "./benchSlice";
-import { useAppDispatch } from "./hooks";
+import { useAppDispatch } from "../app/store/hooks";
 import { useJob } from "./JobContext";
 import { useTarget } from "./useTarget";
+import { probeSet } from "./workplaceSlice";
 
 /** What core proposes to read next, and the way there: part, quantity and state in one step. */
 export function useProposals(): readonly [readonly ProposedTarget[], (proposal: ProposedTarget) => void] {

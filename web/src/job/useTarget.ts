@@ -1,7 +1,7 @@
 import { useCallback } from "react";
-import { type ProbeTarget, targetSelected } from "./benchSlice";
-import { useAppDispatch, useAppSelector } from "./hooks";
+import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { useJob } from "./JobContext";
+import { type ProbeTarget, targetSelected } from "./workplaceSlice";
 
 /** The part or rail that is selected on this job; shared by the board, the pane and the probe bar. */
 export function useTarget(): readonly [ProbeTarget | undefined, (target: ProbeTarget | undefined) => void] {

@@ -1,6 +1,6 @@
 import type { ExportKind } from "@pale-cap/contract";
 import { newId } from "../api/newId";
-import { useAppSelector } from "./hooks";
+import { useAppSelector } from "../app/store/hooks";
 import { useJob } from "./JobContext";
 import { useTellExportMutation } from "./jobApi";
 

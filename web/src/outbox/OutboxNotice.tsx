@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import type { JobDetail } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
-import { useAppSelector } from "../job/hooks";
+import { useAppSelector } from "../app/store/hooks";
 import { useJobQuery } from "../job/jobApi";
 import { quantityFacts } from "../wording/boardWords";
 import { factLabels } from "../wording/outboxWords";

@@ -11,9 +11,9 @@ import type {
   TickRow,
 } from "@pale-cap/contract";
 import { api } from "../api/api";
+import { store } from "../app/store/store";
 import { jobApi } from "../job/jobApi";
 import { byId, upsertAll } from "../job/patching";
-import { store } from "../job/store";
 import type { Fact } from "./fact";
 
 /** What the server stored of a fact, laid into the cached job before the fact leaves: nothing blinks, nothing is fetched. */

@@ -1,7 +1,7 @@
 import { ActionIcon, Popover, Switch } from "@mantine/core";
 import { IconAdjustments } from "@tabler/icons-react";
-import { habitsSet, probeSet } from "../job/benchSlice";
-import { useAppDispatch, useAppSelector } from "../job/hooks";
+import { useAppDispatch, useAppSelector } from "../app/store/hooks";
+import { habitsSet, probeSet } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
 import classes from "./probe.module.css";
 

@@ -1,8 +1,8 @@
 import { formatQuantity, meterRange, type QuantityKind } from "@pale-cap/core";
-import type { Live } from "../instruments/useLive";
-import { whoReads } from "../instruments/whoReads";
 import { quantityFacts } from "../wording/boardWords";
 import { kindLabels, statusWords } from "../wording/instrumentWords";
+import type { Live } from "./instruments/useLive";
+import { whoReads } from "./instruments/whoReads";
 import classes from "./probe.module.css";
 
 /** Who reads along: whether its probes sit at the target, whether its value stands still, or what is wrong with it. */

@@ -8,11 +8,11 @@ import {
   sectionFacts,
 } from "@pale-cap/core";
 import { type KeyboardEvent, useEffect, useRef } from "react";
+import { useAppDispatch } from "../app/store/hooks";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
-import { type ProbeSettings, probeSet } from "../job/benchSlice";
-import { useAppDispatch } from "../job/hooks";
 import { useJob } from "../job/JobContext";
 import { useProposals } from "../job/useProposals";
+import { type ProbeSettings, probeSet } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
 import { circuitLabels, quantityFacts } from "../wording/boardWords";
 import { cautions } from "../wording/cautions";

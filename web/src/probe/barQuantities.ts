@@ -1,5 +1,5 @@
 import type { PartKind, QuantityKind } from "@pale-cap/core";
-import type { ProbeTarget } from "../job/benchSlice";
+import type { ProbeTarget } from "../job/workplaceSlice";
 
 /** Quantities at hand for a target, and those behind `more`, in the order in which a bench takes them. */
 export interface BarQuantities {

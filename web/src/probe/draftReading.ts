@@ -2,7 +2,7 @@ import type { JobDetail, NewReading } from "@pale-cap/contract";
 import { type CoarseCode, currentPart, deviceTestOf, type QuantityKind } from "@pale-cap/core";
 import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
-import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
+import type { ProbeSettings, ProbeTarget } from "../job/workplaceSlice";
 import { isUnderPower } from "./barQuantities";
 
 /** What was read: a number, or a word that stands for one. */

@@ -1,6 +1,6 @@
 import type { JobDetail } from "@pale-cap/contract";
 import { type ExpectedReading, expectedReading, type JobRules, type QuantityKind } from "@pale-cap/core";
-import type { ProbeSettings, ProbeTarget } from "../job/benchSlice";
+import type { ProbeSettings, ProbeTarget } from "../job/workplaceSlice";
 import { expectationWords } from "../wording/probeWords";
 import { frequencyOf } from "./draftReading";
 

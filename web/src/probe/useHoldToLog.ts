@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { Live } from "../instruments/useLive";
+import type { Live } from "./instruments/useLive";
 
 /**
  * Logs a live value once it has stood still, and arms itself again when it moves: a probe that stays where it is gives one

@@ -13,18 +13,18 @@ import {
   voltsFirst,
 } from "@pale-cap/core";
 import { useEffect, useMemo, useState } from "react";
-import { useLive } from "../instruments/useLive";
-import { pointsText } from "../instruments/whoReads";
-import type { ProbeTarget } from "../job/benchSlice";
-import { useAppSelector } from "../job/hooks";
+import { useAppSelector } from "../app/store/hooks";
 import { useJob } from "../job/JobContext";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import { useTarget } from "../job/useTarget";
+import type { ProbeTarget } from "../job/workplaceSlice";
 import { useDraft } from "../ui/useDraft";
 import { quantityFacts } from "../wording/boardWords";
 import { barQuantities, fittingQuantity } from "./barQuantities";
 import { draftReading, frequencyOf, type ReadValue } from "./draftReading";
 import { expectation } from "./expectation";
+import { useLive } from "./instruments/useLive";
+import { pointsText } from "./instruments/whoReads";
 import { readTyped } from "./readTyped";
 import { sound } from "./tone";
 import { useHoldToLog } from "./useHoldToLog";

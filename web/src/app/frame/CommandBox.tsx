@@ -1,11 +1,11 @@
 import { lenses } from "@pale-cap/core";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { targetSelected } from "../../job/benchSlice";
-import { useAppDispatch } from "../../job/hooks";
 import { useBenchQuery, useJobQuery, useLazyBenchQuery } from "../../job/jobApi";
+import { targetSelected } from "../../job/workplaceSlice";
 import { useKeys } from "../../ui/useKeys";
 import { lensLabels } from "../../wording/lensWords";
+import { useAppDispatch } from "../store/hooks";
 import classes from "./frame.module.css";
 
 /** One line to go anywhere: a job's number, a lens, a part's designator. */

@@ -1,14 +1,14 @@
 import { Loader } from "@mantine/core";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
-import { jobClosed, jobOpened } from "../../job/benchSlice";
-import { useAppDispatch } from "../../job/hooks";
 import { JobProvider } from "../../job/JobContext";
 import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { jobClosed, jobOpened } from "../../job/workplaceSlice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { DraftScope } from "../../ui/QuantityInput";
 import { dayText } from "../../ui/times";
+import { useAppDispatch } from "../store/hooks";
 import classes from "./frame.module.css";
 import { KeysHelp } from "./KeysHelp";
 import { Ladder } from "./Ladder";

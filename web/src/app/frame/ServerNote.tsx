@@ -1,8 +1,8 @@
 import { useSyncExternalStore } from "react";
 import { pageClock } from "../../api/clock";
 import { serverSilence } from "../../api/serverSilence";
-import { useAppSelector } from "../../job/hooks";
 import { clockWords } from "../../wording/outboxWords";
+import { useAppSelector } from "../store/hooks";
 import classes from "./frame.module.css";
 
 /** Under the strip of every screen: that nothing can be read just now, or that this computer's clock is wrong. */

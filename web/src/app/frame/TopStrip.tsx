@@ -1,11 +1,11 @@
 import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
-import { jobClosed, personChosen } from "../../job/benchSlice";
-import { useAppDispatch, useAppSelector } from "../../job/hooks";
 import { useBenchQuery, useJobQuery, usePeopleQuery } from "../../job/jobApi";
 import { deviceName } from "../../job/parts";
+import { jobClosed, personChosen } from "../../job/workplaceSlice";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
+import { useAppDispatch, useAppSelector } from "../store/hooks";
 import { ChargeWatch } from "./ChargeWatch";
 import { CommandBox } from "./CommandBox";
 import classes from "./frame.module.css";

@@ -1,0 +1,95 @@
+import { needsReplacement, replacementSet } from "@pale-cap/core";
+import { useCallback, useMemo } from "react";
+import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { useJob } from "../../job/JobContext";
+import { BoardPanel } from "../../job/panels/BoardPanel";
+import { LensLayout } from "../../job/panels/LensLayout";
+import { RippleLinks } from "../../job/panels/RippleLinks";
+import { capacitorsInOrder } from "../../job/parts";
+import { useSelectedPosition, useTarget } from "../../job/useTarget";
+import { Pane } from "../../ui/Pane";
+import { listWords } from "../../wording/boardWords";
+import { choosingRuleWords } from "../../wording/reworkWords";
+import { verdictLabels } from "../../wording/verdictWords";
+import classes from "./choose.module.css";
+import { PositionChoice } from "./PositionChoice";
+
+/** What goes in: a requirement for each failed place, and what the catalogue has for it. */
+export function ChooseLens() {
+  const { detail, facts, judgements, houseRules } = useJob();
+  const [, select] = useTarget();
+  const position = useSelectedPosition();
+  const plans = useMemo(() => new Map(detail.plans.map((plan) => [plan.positionId, plan])), [detail.plans]);
+  const strategy = houseRules["choose.howMany"];
+  const byRule = useMemo(() => replacementSet(facts, judgements, strategy), [facts, judgements, strategy]);
+  const wanted = capacitorsInOrder(detail).filter(({ position: one }) => {
+    const judgement = judgements.get(one.id);
+    const isBad = judgement && needsReplacement(judgement);
+    return isBad || byRule.includes(one.id) || plans.get(one.id)?.cataloguePartId;
+  });
+  const wantedIds = wanted.map((one) => one.position.id).join();
+  const look = useCallback(
+    (id: string) => ({
+      verdict: judgements.get(id)?.verdict,
+      isFaded: !wantedIds.includes(id),
+      note: plans.get(id)?.cataloguePartId ? "chosen" : byRule.includes(id) ? "by the rule" : undefined,
+    }),
+    [judgements, wantedIds, plans, byRule],
+  );
+  const shown = position?.kind === "electrolytic" ? position : undefined;
+  return (
+    <LensLayout
+      paneWidth="wide"
+      board={<BoardPanel look={look} />}
+      pane={
+        <Pane
+          title={
+            shown ? (
+              <>
+                For <span className={classes.designator}>{shown.designator}</span>
+              </>
+            ) : (
+              "Choose replacements"
+            )
+          }
+          actions={wanted.map(({ position: one }) => {
+            const verdict = judgements.get(one.id)?.verdict ?? "not_measured";
+            return (
+              <button
+                key={one.id}
+                type="button"
+                className={classes.tab}
+                data-current={one.id === shown?.id || undefined}
+                aria-label={`${one.designator}, ${verdictLabels[verdict]}`}
+                onClick={() => select({ kind: "part", id: one.id })}
+              >
+                <VerdictGlyph verdict={verdict} size={14} /> {one.designator}
+                {plans.get(one.id)?.cataloguePartId ? " ✓" : ""}
+              </button>
+            );
+          })}
+        >
+          <p className={classes.soft}>
+            {choosingRuleWords({
+              howMany: strategy,
+              source: houseRules["choose.partSource"],
+              transistor: houseRules["choose.transistor"],
+            })}
+            {byRule.length > 0 &&
+              ` By the first, ${listWords(wanted.filter((one) => byRule.includes(one.position.id)).map((one) => one.position.designator))} ${byRule.length === 1 ? "goes" : "go"} too.`}
+          </p>
+          {shown ? (
+            <PositionChoice key={shown.id} position={shown} />
+          ) : (
+            <p className={classes.soft}>
+              {wanted.length === 0
+                ? "Nothing was judged bad yet. Any part on the board can be chosen for all the same."
+                : "Choose one of the places above."}
+            </p>
+          )}
+          <RippleLinks />
+        </Pane>
+      }
+    />
+  );
+}

@@ -1,0 +1,266 @@
+import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { schemaResolver, useForm } from "@mantine/form";
+import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
+import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
+import { useEffect, useRef, useState } from "react";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import { useEditIntakeMutation } from "../../job/jobApi";
+import { RailTable } from "../../job/panels/rails/RailTable";
+import { useInTurn } from "../../job/useInTurn";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { QuantityInput } from "../../ui/QuantityInput";
+import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
+import { useInvalidFields } from "../../ui/useInvalidFields";
+import { CounterNotes } from "./CounterNotes";
+import { FirstSuspects } from "./FirstSuspects";
+import classes from "./intake.module.css";
+import { fieldName, intakeOf, withoutEmpty } from "./intakeOf";
+import type { IntakePage } from "./intakePages";
+import { LabelPlateCard } from "./LabelPlateCard";
+import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
+import { RepairBalanceCard } from "./RepairBalanceCard";
+import { useStoreOnLeave } from "./useStoreOnLeave";
+
+type TextField = Exclude<
+  keyof Intake,
+  "symptoms" | "deviceKind" | "deviceAgeYears" | "priceLimitMinor" | "intakeDetails"
+>;
+
+/** The pages that belong to the one form; the others store by themselves. */
+const formPages: readonly IntakePage[] = ["counter", "label", "sum"];
+
+interface Saved {
+  readonly data: Job | undefined;
+  readonly problem: Problem | undefined;
+}
+
+interface IntakeDraft {
+  readonly values: Intake;
+  /** The version that it was typed over. */
+  readonly version: number;
+}
+
+/** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
+export function IntakeForm({ job, page }: { readonly job: Job; readonly page: IntakePage }) {
+  const { houseRules } = useJob();
+  const [edit, { isLoading }] = useEditIntakeMutation();
+  const inTurn = useInTurn();
+  const [problem, setProblem] = useState<Problem>();
+  const writeId = useRef(newId());
+  /** What the form itself refused, wherever its field stands: it may be on another page. */
+  const [refused, setRefused] = useState<readonly string[]>([]);
+  const [invalid, validity] = useInvalidFields();
+  const place = `${job.id} intake`;
+  const [kept] = useState(() => readDraft<IntakeDraft>(place));
+  const base = useRef(kept?.version ?? job.version);
+  const form = useForm<Intake>({
+    initialValues: intakeOf(job),
+    validate: schemaResolver(intakeSchema, { sync: true }),
+    onValuesChange: (values) => {
+      const isStored = JSON.stringify(values) === JSON.stringify(form.getInitialValues());
+      writeDraft(place, { values, version: base.current }, isStored);
+    },
+  });
+  // What was typed here and not saved, perhaps on another day, stands again.
+  const isLaid = useRef(false);
+  useEffect(() => {
+    if (kept && !isLaid.current) form.setValues(kept.values);
+    isLaid.current = true;
+  }, [kept, form.setValues]);
+  useStoreOnLeave(job.id, form, base, invalid);
+
+  async function save(values: Intake) {
+    const body = { writeId: writeId.current, version: base.current, values: withoutEmpty(values) };
+    const answer = await inTurn(
+      async (): Promise<Saved> => {
+        const { data, error } = await edit({ jobId: job.id, body });
+        return { data, problem: asProblem(error) };
+      },
+      (unsent): Saved => ({ data: undefined, problem: unsent }),
+    );
+    // A refused write never used up its id, but a changed body needs a new one in any case.
+    writeId.current = newId();
+    const refusal = answer.problem;
+    setProblem(refusal);
+    if (answer.data) {
+      base.current = answer.data.version;
+      form.setInitialValues(intakeOf(answer.data));
+      form.resetDirty(intakeOf(answer.data));
+      // Something may have been typed while it was on its way.
+      const isSame = JSON.stringify(form.getValues()) === JSON.stringify(values);
+      writeDraft(place, { values: form.getValues(), version: base.current }, isSame);
+    } else if (refusal) {
+      form.setErrors(Object.fromEntries(refusal.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
+    }
+  }
+
+  const text = (name: TextField) => ({
+    value: form.values[name] ?? "",
+    onChange: (event: { currentTarget: { value: string } }) =>
+      form.setFieldValue(name, event.currentTarget.value === "" ? null : (event.currentTarget.value as never)),
+    error: form.errors[name],
+    autoComplete: "off",
+  });
+  const setDetails = (details: IntakeDetails) => form.setFieldValue("intakeDetails", details);
+  const current = problem?.current as { version: number } | undefined;
+  return (
+    <form
+      className={classes.form}
+      hidden={!formPages.includes(page)}
+      onSubmit={form.onSubmit(
+        (values) => {
+          setRefused([]);
+          if (invalid.size === 0) void save(values);
+        },
+        (errors) => setRefused(Object.entries(errors).map(([field, message]) => `${fieldName(field)} ${message}`)),
+      )}
+    >
+      <ProblemNote problem={problem}>
+        {current && (
+          <Group mt={8} gap={8}>
+            <Button
+              size="xs"
+              onClick={() => {
+                base.current = current.version;
+                setProblem(undefined);
+                void save(form.values);
+              }}
+            >
+              Save mine over it
+            </Button>
+            <Button
+              size="xs"
+              onClick={() => {
+                dropDraft(place);
+                window.location.reload();
+              }}
+            >
+              Show what is stored
+            </Button>
+          </Group>
+        )}
+      </ProblemNote>
+      <div hidden={page !== "counter"}>
+        <Part title="Device">
+          <div className={classes.row}>
+            <NativeSelect
+              label="Kind"
+              data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
+              {...form.getInputProps("deviceKind")}
+            />
+            <TextInput label="Maker" {...text("deviceMaker")} />
+            <TextInput label="Model" {...text("deviceModel")} />
+            <TextInput label="Serial" {...text("deviceSerial")} />
+            <QuantityInput
+              label="Age, years"
+              unit=""
+              limits={[0, 100]}
+              value={form.values.deviceAgeYears}
+              onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
+              onValidity={validity("age")}
+              error={form.errors.deviceAgeYears as string | undefined}
+            />
+          </div>
+          <Checkbox
+            mt="xs"
+            label="A known-good unit, measured so that others of its board type can be held against it"
+            checked={form.values.intakeDetails.isKnownGood}
+            onChange={(event) => setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })}
+          />
+        </Part>
+        <Part title="Complaint">
+          <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
+          <div className={classes.symptoms}>
+            {symptomGroups.map((group) => (
+              <fieldset key={group.title} className={classes.group}>
+                <legend>{group.title}</legend>
+                <Chip.Group
+                  multiple
+                  value={form.values.symptoms}
+                  onChange={(chosen) =>
+                    form.setFieldValue(
+                      "symptoms",
+                      inOtherGroups(form.values.symptoms, group.symptoms).concat(
+                        chosen.filter((code) => code in group.symptoms),
+                      ),
+                    )
+                  }
+                >
+                  {Object.entries(group.symptoms).map(([code, label]) => (
+                    <Chip key={code} value={code} size="sm" radius={3} variant="outline">
+                      {label as string}
+                    </Chip>
+                  ))}
+                </Chip.Group>
+              </fieldset>
+            ))}
+          </div>
+          <TextInput label="Symptoms in free words" {...text("symptomNote")} />
+        </Part>
+        <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+        <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
+        <Part title="Agreed">
+          <div className={classes.row}>
+            <QuantityInput
+              label={`Price limit, ${houseRules["shop.currency"]}`}
+              unit=""
+              digits={10}
+              limits={[0, 1_000_000]}
+              value={form.values.priceLimitMinor === null ? null : form.values.priceLimitMinor / 100}
+              onChange={(value) =>
+                form.setFieldValue("priceLimitMinor", value === null ? null : Math.round(value * 100))
+              }
+              onValidity={validity("price")}
+              error={form.errors.priceLimitMinor as string | undefined}
+            />
+            <TextInput label="Due" type="date" {...text("dueOn")} />
+            <TextInput label="Owner" {...text("customerName")} />
+            <TextInput label="How to reach" {...text("customerContact")} />
+          </div>
+          <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
+        </Part>
+      </div>
+      <div hidden={page !== "label"}>
+        <LabelPlateCard
+          kind={form.values.deviceKind}
+          details={form.values.intakeDetails}
+          onChange={setDetails}
+          validity={validity}
+        />
+        <PromiseFromLabel details={form.values.intakeDetails} />
+        <PurposeCard details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+        <RailTable title="Promised rails: what Prove tests" isShown={(net) => !sectionFacts[net.section].isMainsSide} />
+      </div>
+      <div hidden={page !== "sum"}>
+        <RepairBalanceCard
+          details={form.values.intakeDetails}
+          limitMinor={form.values.priceLimitMinor}
+          dueOn={form.values.dueOn}
+          onChange={setDetails}
+          onLimit={(limitMinor) => form.setFieldValue("priceLimitMinor", limitMinor)}
+          validity={validity}
+        />
+      </div>
+      <div className={classes.save}>
+        <Button
+          type="submit"
+          variant="filled"
+          loading={isLoading}
+          disabled={invalid.size > 0 || (!form.isDirty() && !problem)}
+        >
+          Save intake
+        </Button>
+        <span className={classes.soft}>
+          {refused.length > 0 && <span role="alert">Not saved: {refused.join("; ")}. </span>}
+          {invalid.size > 0 ? "one number is not understood" : form.isDirty() ? "not saved yet" : "saved"}
+        </span>
+      </div>
+    </form>
+  );
+}
+
+function inOtherGroups(chosen: readonly string[], group: object): string[] {
+  return chosen.filter((code) => !(code in group));
+}

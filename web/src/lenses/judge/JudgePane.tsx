@@ -1,0 +1,171 @@
+import { drainClues, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import { Link } from "react-router";
+import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { useJob } from "../../job/JobContext";
+import { RippleLinks } from "../../job/panels/RippleLinks";
+import { capacitorsInOrder } from "../../job/parts";
+import { useSelectedPosition, useTarget } from "../../job/useTarget";
+import { EntryFieldset } from "../../ui/closedEntry";
+import { Pane, Part } from "../../ui/Pane";
+import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
+import { chanceWords, verdictLabels } from "../../wording/verdictWords";
+import { DeviceLedger, DeviceOverview } from "./DeviceVerdicts";
+import { FaultsCard } from "./FaultsCard";
+import classes from "./judge.module.css";
+import { Ledger } from "./Ledger";
+import { OverruleCard } from "./OverruleCard";
+import { RuleNote } from "./RuleNote";
+import { SummaryCard } from "./SummaryCard";
+
+/** The verdicts of the board, and under a selected part everything that speaks for and against it. */
+export function JudgePane() {
+  const { detail, judgements, devices, houseRules } = useJob();
+  const position = useSelectedPosition();
+  const judgement = position ? judgements.get(position.id) : undefined;
+  const device = position ? devices.get(position.id) : undefined;
+  const verdict = judgement?.verdict ?? device?.verdict;
+  return (
+    <Pane
+      hasOwnEntries
+      title={
+        position && verdict ? (
+          <span className={classes.head}>
+            <span className={classes.designator}>{position.designator}</span>
+            <VerdictGlyph verdict={verdict} size={24} /> {verdictLabels[verdict]}
+          </span>
+        ) : (
+          "Verdicts"
+        )
+      }
+      note={judgement ? <Chances judgement={judgement} /> : device ? "By its standard tests." : <Counts />}
+    >
+      <RuleNote />
+      {!judgement && !device && (
+        <EntryFieldset>
+          <SummaryCard />
+        </EntryFieldset>
+      )}
+      {position && judgement && (
+        <Ledger judgement={judgement} designator={position.designator} neighbours={neighbours(judgement)} />
+      )}
+      {position && judgement && (
+        <EntryFieldset key={position.id}>
+          <OverruleCard judgement={judgement} designator={position.designator} />
+        </EntryFieldset>
+      )}
+      {position && device && <DeviceLedger judgement={device} />}
+      <FaultsCard />
+      <DrainFindings />
+      <Overview />
+      <DeviceOverview />
+      <RippleLinks />
+      <p className={classes.soft}>
+        <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
+      </p>
+      <p className={classes.soft}>
+        School “{houseRules["judge.school"]}”;{" "}
+        {houseRules["judge.inCircuit"] === "condemn_only"
+          ? "in circuit condemns, a lifted lead clears"
+          : "a bound over the bank clears too"}
+        .
+      </p>
+    </Pane>
+  );
+
+  function neighbours(of: PartJudgement): string[] {
+    return of.bankPositionIds
+      .filter((id) => id !== of.positionId)
+      .map((id) => detail.positions.find((one) => one.id === id)?.designator ?? "?");
+  }
+}
+
+/** What the drain told, offered as evidence: it points at faults, and decides none. */
+function DrainFindings() {
+  const { facts, rules } = useJob();
+  const clues = facts.energyStores.flatMap((store) =>
+    drainClues(store, facts.chargeEvents, rules.charge.workingVolts)
+      .filter((clue) => clue.code !== "creeps_back")
+      .map((clue) => ({ store, clue })),
+  );
+  if (clues.length === 0) return null;
+  return (
+    <Part title="What the drain told" aside={<span className={classes.soft}>a clue, no verdict</span>}>
+      <ul className={classes.clues}>
+        {clues.map(({ store, clue }) => (
+          <li key={store.id + clue.code}>
+            <strong>{store.name}.</strong> {drainClueWords(clue)} {clueMeaningWords(clue.code)}
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+function Chances({ judgement }: { readonly judgement: PartJudgement }) {
+  if (judgement.failedProbability === null || judgement.wornProbability === null)
+    return <>No readings that decide anything yet.</>;
+  return (
+    <>
+      failed {chanceWords(judgement.failedProbability)}, worn or worse {chanceWords(judgement.wornProbability)}
+      {judgement.mustReplace && <strong>; goes out in any case</strong>}
+      {judgement.overrule && <strong>; computed {verdictLabels[judgement.computedVerdict]}, overruled</strong>}
+    </>
+  );
+}
+
+function Counts() {
+  const { judgements } = useJob();
+  const all = [...judgements.values()];
+  return (
+    <>
+      {verdictWords
+        .map((word) => [word, all.filter((one) => one.verdict === word).length] as const)
+        .filter(([, count]) => count > 0)
+        .map(([word, count]) => `${count} ${verdictLabels[word]}`)
+        .join(", ") || "Nothing on the board yet."}
+    </>
+  );
+}
+
+function Overview() {
+  const { detail, judgements } = useJob();
+  const [target, select] = useTarget();
+  const rank = (judgement: PartJudgement | undefined) =>
+    judgement && needsReplacement(judgement)
+      ? 0
+      : judgement?.verdict === "worn"
+        ? 1
+        : judgement?.verdict === "cannot_tell"
+          ? 2
+          : judgement?.verdict === "not_measured"
+            ? 3
+            : 4;
+  const rows = [...capacitorsInOrder(detail)].sort(
+    (a, b) => rank(judgements.get(a.position.id)) - rank(judgements.get(b.position.id)),
+  );
+  return (
+    <Part title="All parts, worst first">
+      {rows.length === 0 && (
+        <p className={classes.soft}>Enter capacitors in Inspect and measure them; the verdicts follow by themselves.</p>
+      )}
+      <ul className={classes.all}>
+        {rows.map(({ position, net }) => {
+          const judgement = judgements.get(position.id);
+          return (
+            <li key={position.id} data-selected={target?.id === position.id || undefined}>
+              <button type="button" onClick={() => select({ kind: "part", id: position.id })}>
+                <VerdictGlyph verdict={judgement?.verdict ?? "not_measured"} />
+                <b>{position.designator}</b>
+                <span>{verdictLabels[judgement?.verdict ?? "not_measured"]}</span>
+                <span className={classes.soft}>{net?.name ?? "no net"}</span>
+                <span className={classes.figure}>
+                  {judgement?.failedProbability != null ? chanceWords(judgement.failedProbability) : ""}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </Part>
+  );
+}

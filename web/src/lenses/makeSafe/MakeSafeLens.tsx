@@ -1,0 +1,49 @@
+import { useCallback } from "react";
+import { useJob } from "../../job/JobContext";
+import { BoardPanel } from "../../job/panels/BoardPanel";
+import { LensLayout } from "../../job/panels/LensLayout";
+import { FirstPower } from "../../job/panels/power/FirstPower";
+import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
+import { Caution } from "../../ui/Caution";
+import { Pane } from "../../ui/Pane";
+import { cautions } from "../../wording/cautions";
+import { chargeWords } from "../../wording/chargeWords";
+import { ChargeLog } from "./ChargeLog";
+import { StoreCard } from "./StoreCard";
+import { StoreForm } from "./StoreForm";
+
+/** What is charged, with what it is drained, and what was measured. */
+export function MakeSafeLens() {
+  useInstrumentStream();
+  const { detail, charge, chargeStates, facts } = useJob();
+  const look = useCallback(
+    (id: string) => {
+      const netId = detail.positions.find((one) => one.id === id)?.netId ?? null;
+      const isStore = detail.energyStores.some(
+        (store) => store.positionId === id || (netId !== null && store.netId === netId),
+      );
+      return { isFaded: !isStore, note: isStore ? "energy store" : undefined };
+    },
+    [detail.energyStores, detail.positions],
+  );
+  return (
+    <LensLayout
+      paneWidth="wide"
+      board={<BoardPanel look={look} />}
+      pane={
+        <Pane title="Make safe" note={chargeWords(charge, facts.energyStores)}>
+          <Caution>
+            {cautions.storedCharge} {cautions.shortWithTool}
+          </Caution>
+          {detail.energyStores.map((store) => {
+            const state = chargeStates.find((one) => one.storeId === store.id);
+            return state && <StoreCard key={store.id} store={store} state={state} />;
+          })}
+          <StoreForm />
+          <FirstPower />
+          <ChargeLog />
+        </Pane>
+      }
+    />
+  );
+}

@@ -1,0 +1,73 @@
+import type { Net } from "@pale-cap/contract";
+import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { useJob } from "../../job/JobContext";
+import { RippleLinks } from "../../job/panels/RippleLinks";
+import { netsInOrder } from "../../job/parts";
+import { useTarget } from "../../job/useTarget";
+import { Caution } from "../../ui/Caution";
+import { Pane, Part } from "../../ui/Pane";
+import { Quantity } from "../../ui/Quantity";
+import { netWords } from "../../wording/boardWords";
+import { cautions } from "../../wording/cautions";
+import { probeCautionWords } from "../../wording/probeWords";
+import classes from "./measure.module.css";
+import { ReadingList } from "./ReadingList";
+import { TestList } from "./TestList";
+
+/** A rail as a probe point: a reading here is a live one, and the charge watch draws its conclusion from it. */
+export function RailPane({ net, points }: { readonly net: Net; readonly points: readonly ProbePoint[] }) {
+  const { isMainsSide } = sectionFacts[net.section];
+  const own = points.filter((one) => one.targetId === net.id);
+  const lowEnergy = own.filter((one) => one.group === "low_energy");
+  const live = own.find((one) => one.quantity === "ripple_voltage" && one.group === "rail");
+  return (
+    <Pane title={net.name} note={netWords(net)}>
+      <Caution>{isMainsSide ? cautions.livePrimary : cautions.underLoad}</Caution>
+      <div className={classes.hint}>
+        {net.nominalVolts === null ? (
+          "No nominal voltage is entered for this rail: nothing to compare with."
+        ) : (
+          <>
+            Nominal <Quantity value={net.nominalVolts} unit="V" />, read under power. The right voltage without load
+            clears nothing: read it again under load, and its ripple, in Prove.
+          </>
+        )}
+      </div>
+      {live && (
+        <p className={classes.soft}>
+          Black goes to the {live.ground} ground.{" "}
+          {live.cautions
+            .slice(1)
+            .map((one) => probeCautionWords[one])
+            .join(" ")}
+        </p>
+      )}
+      <ReadingList title="Readings of this rail" targetId={net.id} />
+      <TestList title="Before the mains, with little energy" points={lowEnergy} />
+      {lowEnergy.length > 0 && <Caution>{cautions.limitedEnergy}</Caution>}
+      <RippleLinks />
+      <RailList />
+    </Pane>
+  );
+}
+
+/** The rails of the board, to aim the probe at. */
+export function RailList() {
+  const { detail } = useJob();
+  const [target, select] = useTarget();
+  const rails = netsInOrder(detail).filter((net) => net.id !== target?.id);
+  if (rails.length === 0) return null;
+  return (
+    <Part title="Rails">
+      <ul className={classes.next}>
+        {rails.map((net) => (
+          <li key={net.id}>
+            <button type="button" onClick={() => select({ kind: "rail", id: net.id })}>
+              <b>{net.name}</b> <Quantity value={net.nominalVolts} unit="V" />
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}

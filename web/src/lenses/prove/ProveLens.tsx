@@ -1,0 +1,24 @@
+import { useEffect } from "react";
+import { useJob } from "../../job/JobContext";
+import { BoardPanel } from "../../job/panels/BoardPanel";
+import { LensLayout } from "../../job/panels/LensLayout";
+import { netsInOrder } from "../../job/parts";
+import { useTarget } from "../../job/useTarget";
+import { useVerdictLook } from "../../job/useVerdictLook";
+import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
+import { ProbeBar } from "../../probe/ProbeBar";
+import { ProvePane } from "./ProvePane";
+
+/** Whether the rails hold what was promised, unloaded and loaded. */
+export function ProveLens() {
+  const { detail } = useJob();
+  useInstrumentStream();
+  const [target, select] = useTarget();
+  useEffect(() => {
+    const rails = netsInOrder(detail);
+    const first = rails.find((net) => net.fullLoadAmps !== null) ?? rails[0];
+    if (target?.kind !== "rail" && first) select({ kind: "rail", id: first.id });
+  }, [detail, target, select]);
+  const look = useVerdictLook("current");
+  return <LensLayout paneWidth="medium" board={<BoardPanel look={look} />} pane={<ProvePane />} foot={<ProbeBar />} />;
+}

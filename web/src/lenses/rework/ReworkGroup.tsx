@@ -1,0 +1,175 @@
+import { Checkbox } from "@mantine/core";
+import { doPolaritiesAgree, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { pageClock } from "../../api/clock";
+import { newId } from "../../api/newId";
+import { useAppSelector } from "../../app/store/hooks";
+import { stripePath } from "../../drawing/boardGeometry";
+import { useJob } from "../../job/JobContext";
+import { useTarget } from "../../job/useTarget";
+import { useSubmit } from "../../outbox/useSubmit";
+import { Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
+import { Quantity } from "../../ui/Quantity";
+import { directionWord, markLabels } from "../../wording/boardWords";
+import classes from "./rework.module.css";
+import type { ReworkRow, ReworkRows } from "./useReworkRows";
+
+const headings: Readonly<Record<ReworkStep, string>> = {
+  removed: "Old part out",
+  fitted: "New part in",
+  polarity_board_mark: "Polarity by the board's mark",
+  polarity_part_mark: "Polarity by the part's stripe",
+};
+
+/** Which step must stand before another may be ticked. */
+const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
+  removed: null,
+  fitted: "removed",
+  polarity_board_mark: "fitted",
+  polarity_part_mark: "fitted",
+};
+
+/** One value: its places, and the four steps, each tickable for the whole group or for one place. */
+export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
+  const { detail } = useJob();
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [submit, { problem }] = useSubmit();
+  const { replacement, rows } = group;
+
+  function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean) {
+    const able = chosen.filter((row) => row.done.has(step) !== isDone && isPossible(row, step, isDone));
+    if (able.length === 0) return;
+    const items = able.map(({ position, found }) => ({
+      id: newId(),
+      positionId: position.id,
+      fittedPartId: step === "fitted" && isDone ? newId() : null,
+      // A new part is fitted as the board's mark says; where none was noted, as the old part lay.
+      stripeDegrees: step === "fitted" && isDone ? (position.boardNegativeDegrees ?? found.stripeDegrees) : null,
+    }));
+    const body = { id: newId(), step, isDone, at: pageClock.moment(), items, personId };
+    void submit({ kind: "ticks", jobId: detail.job.id, body });
+  }
+
+  return (
+    <Part
+      title={`${replacement.maker} ${replacement.series}`}
+      aside={
+        <span className={classes.value}>
+          <Quantity value={replacement.capacitanceFarads} unit="F" isMarking />{" "}
+          <Quantity value={replacement.ratedVolts} unit="V" />{" "}
+          <Quantity value={replacement.temperatureClassCelsius} unit="°C" />
+        </span>
+      }
+    >
+      <ProblemNote problem={problem} />
+      <table className={classes.table}>
+        <thead>
+          <tr>
+            <th scope="col">Place</th>
+            <th scope="col">Comes out</th>
+            {reworkSteps.map((step) => {
+              const isAll = rows.every((row) => row.done.has(step));
+              return (
+                <th key={step} scope="col">
+                  <Checkbox
+                    size="sm"
+                    label={headings[step]}
+                    aria-label={`${headings[step]}, all of ${replacement.maker} ${replacement.series}`}
+                    checked={isAll}
+                    indeterminate={!isAll && rows.some((row) => row.done.has(step))}
+                    disabled={
+                      (isOneAtATime && step === "removed" && !isAll && rows.length > 1) ||
+                      !rows.some((row) => row.done.has(step) || isPossible(row, step, true))
+                    }
+                    onChange={() => tick(step, rows, !isAll)}
+                  />
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <Row
+              key={row.position.id}
+              row={row}
+              isHeldBack={
+                isOneAtATime && rows.some((one) => one !== row && one.done.has("removed") && !one.done.has("fitted"))
+              }
+              onTick={(step, isDone) => tick(step, [row], isDone)}
+            />
+          ))}
+        </tbody>
+      </table>
+    </Part>
+  );
+}
+
+function isPossible(row: ReworkRow, step: ReworkStep, isDone: boolean): boolean {
+  if (!isDone) return step !== "removed" || !row.done.has("fitted");
+  const needed = needs[step];
+  return needed === null || row.done.has(needed);
+}
+
+function Row(props: {
+  readonly row: ReworkRow;
+  /** Another place of the value is empty now, and the house rule takes one out at a time. */
+  readonly isHeldBack: boolean;
+  readonly onTick: (step: ReworkStep, isDone: boolean) => void;
+}) {
+  const { row } = props;
+  const { position, found, fitted } = row;
+  const [target, select] = useTarget();
+  const agree = doPolaritiesAgree(position.boardNegativeDegrees, (fitted ?? found).stripeDegrees);
+  const details: Readonly<Record<ReworkStep, string>> = {
+    removed: "",
+    fitted: "",
+    polarity_board_mark:
+      position.boardNegativeDegrees === null
+        ? "mark not noted"
+        : `${position.polarityMark && position.polarityMark !== "none" ? `${markLabels[position.polarityMark]}, ` : ""}negative ${directionWord(position.boardNegativeDegrees)}`,
+    polarity_part_mark: `stripe ${directionWord((fitted ?? found).stripeDegrees)}`,
+  };
+  return (
+    <tr data-selected={target?.id === position.id || undefined}>
+      <td>
+        <button type="button" className={classes.place} onClick={() => select({ kind: "part", id: position.id })}>
+          <MarkSketch degrees={position.boardNegativeDegrees ?? found.stripeDegrees} />
+          {position.designator}
+        </button>
+        <div className={classes.soft}>{row.net?.name}</div>
+      </td>
+      <td>
+        <Quantity value={found.capacitanceFarads} unit="F" isMarking /> <Quantity value={found.ratedVolts} unit="V" />
+      </td>
+      {reworkSteps.map((step) => (
+        <td key={step}>
+          <Checkbox
+            size="md"
+            aria-label={`${position.designator}: ${headings[step]}`}
+            checked={row.done.has(step)}
+            disabled={
+              (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
+              !isPossible(row, step, !row.done.has(step))
+            }
+            onChange={(event) => props.onTick(step, event.currentTarget.checked)}
+          />
+          <div className={classes.soft}>{details[step]}</div>
+          {step === "polarity_part_mark" && agree === false && (
+            <div className={classes.conflict}>does not agree with the board's mark</div>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}
+
+/** The can from above with its stripe, as it should lie. */
+function MarkSketch({ degrees }: { readonly degrees: number | null }) {
+  return (
+    <svg viewBox="-11 -11 22 22" width="24" height="24" aria-hidden="true">
+      <circle r="9.5" fill="var(--sleeve)" stroke="var(--can-edge)" strokeWidth="1.2" />
+      {degrees !== null && <path d={stripePath(9.5, degrees)} fill="var(--stripe)" />}
+    </svg>
+  );
+}

@@ -1,0 +1,169 @@
+import { Button } from "@mantine/core";
+import type { CaptureRow, Net } from "@pale-cap/contract";
+import { formatQuantity, type RippleAttribution, type RipplePrediction } from "@pale-cap/core";
+import { newId } from "../../api/newId";
+import { useJob } from "../../job/JobContext";
+import {
+  noAct,
+  useActOnInstrumentMutation,
+  useCaptureWaveformMutation,
+  useInstrumentsQuery,
+} from "../../probe/instruments/instrumentApi";
+import { Caution } from "../../ui/Caution";
+import { Part } from "../../ui/Pane";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { logTime } from "../../ui/times";
+import { cautions } from "../../wording/cautions";
+import { causeWords } from "../../wording/rippleWords";
+import { CaptureImport, captureWorker, plainRig } from "./CaptureImport";
+import { useRemoveCaptureMutation } from "./captureApi";
+import classes from "./ripple.module.css";
+import { useStoreCapture } from "./useStoreCapture";
+
+const volts = (value: number) => formatQuantity(value, "V", { significantDigits: 2 }).text;
+const hertz = (value: number) => formatQuantity(value, "Hz", { significantDigits: 3 }).text;
+
+/** Seconds a division: some switching periods, and some cycles of the mains. */
+const sweeps = [
+  ["Switching", 5e-6],
+  ["Mains", 10e-3],
+] as const;
+
+/** What was captured on the rail, where it comes from, and how much of it the read capacitors explain. */
+export function CaptureCard(props: {
+  readonly net: Net;
+  readonly captures: readonly CaptureRow[];
+  readonly shown: CaptureRow | undefined;
+  readonly onShow: (id: string) => void;
+  readonly attribution: RippleAttribution | null;
+  readonly prediction: RipplePrediction | null;
+}) {
+  const { net, captures, shown, onShow, attribution, prediction } = props;
+  const { detail } = useJob();
+  const [remove, removed] = useRemoveCaptureMutation();
+  return (
+    <Part title="Captured">
+      <Caution>{cautions.underLoad}</Caution>
+      <div className={classes.acts}>
+        <CaptureImport net={net} onStored={onShow} />
+        <FromScope net={net} onStored={onShow} />
+      </div>
+      {captures.length > 0 && (
+        <div className={classes.tabs}>
+          {captures.map((one) => (
+            <Button
+              key={one.id}
+              size="compact-sm"
+              variant={one.id === shown?.id ? "filled" : "default"}
+              onClick={() => onShow(one.id)}
+            >
+              {one.name.slice(0, 24)}, {logTime(one.measuredAt)}
+            </Button>
+          ))}
+        </div>
+      )}
+      {shown && attribution && <Attribution capture={shown} attribution={attribution} prediction={prediction} />}
+      {shown && (
+        <Button
+          size="compact-sm"
+          mt="xs"
+          onClick={() =>
+            void remove({
+              jobId: detail.job.id,
+              captureId: shown.id,
+              body: { writeId: newId(), version: shown.version },
+            })
+          }
+        >
+          Take this capture off
+        </Button>
+      )}
+      <ProblemNote problem={asProblem(removed.error)} />
+    </Part>
+  );
+}
+
+function Attribution(props: {
+  readonly capture: CaptureRow;
+  readonly attribution: RippleAttribution;
+  readonly prediction: RipplePrediction | null;
+}) {
+  const { capture, attribution, prediction } = props;
+  const { detail } = useJob();
+  const { analysis, rig } = capture;
+  const best = prediction?.bestSingle;
+  const bestName = best && detail.positions.find((one) => one.id === best.positionId)?.designator;
+  const falsified = [
+    rig.hasLongGroundLead && "a long ground lead picks up spikes",
+    rig.isIsolationTransformer && "behind a transformer the mains part is not the same",
+  ].filter((one) => typeof one === "string");
+  return (
+    <>
+      <p>
+        {volts(analysis.quietPeakToPeakVolts)} peak to peak without spikes, {volts(analysis.peakToPeakVolts)} with them
+        {analysis.limitedPeakToPeakVolts !== null &&
+          `, ${volts(analysis.limitedPeakToPeakVolts)} behind a 20 MHz limit`}
+        ; {volts(analysis.rmsVolts)} RMS.
+      </p>
+      {falsified.length > 0 && <p className={classes.soft}>Mind: {falsified.join("; ")}.</p>}
+      <ul className={classes.causes}>
+        {attribution.causes.map(({ cause, frequencyHertz, volts: part, shareRatio }) => (
+          <li key={cause}>
+            <b>{volts(part)}</b>
+            <div>
+              {causeWords[cause][0]}
+              {frequencyHertz !== null && `, ${hertz(frequencyHertz)}`}, {Math.round(shareRatio * 100)} %
+            </div>
+            <span className={classes.soft}>points to {causeWords[cause][1]}</span>
+          </li>
+        ))}
+      </ul>
+      {attribution.explainedRatio !== null && (
+        <p className={classes.story}>
+          The capacitors as read bring about {volts(attribution.predictedVolts ?? 0)} of{" "}
+          {volts(attribution.switchingVolts ?? 0)} switching ripple: {Math.round(attribution.explainedRatio * 100)} %
+          explained.
+          {(attribution.unexplainedVolts ?? 0) > 0 &&
+            ` ${volts(attribution.unexplainedVolts ?? 0)} is left over beyond what was assumed: an open point.`}
+          {best && bestName && ` Renewing ${bestName} alone would lower it most, to ${volts(best.peakToPeakVolts)}.`}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** One sweep of the scope, stored: fast for the switching, slow for the mains. */
+function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (id: string) => void }) {
+  const { houseRules } = useJob();
+  const { data } = useInstrumentsQuery();
+  const [act] = useActOnInstrumentMutation();
+  const [capture, captured] = useCaptureWaveformMutation();
+  const [store, added] = useStoreCapture(net);
+  const scope = data?.states.find((one) => one.kind === "oscilloscope" && one.status === "ready");
+  if (!scope) return null;
+  const sweep = async (name: string, secondsPerDivision: number) => {
+    const settings = { ...noAct, points: net.name, settings: { secondsPerDivision: String(secondsPerDivision) } };
+    await act({ id: scope.id, act: settings });
+    const answer = await capture(scope.id);
+    if (!("data" in answer) || !answer.data) return;
+    const { volts: samples, intervalSeconds } = answer.data;
+    const read = await captureWorker().analyse(samples, intervalSeconds, houseRules["mains.hertz"]);
+    const said = { name: `${name} sweep`, loadAmps: net.fullLoadAmps, rig: plainRig, instrument: scope.name };
+    const id = await store(read, said);
+    if (id !== null) onStored(id);
+  };
+  return (
+    <>
+      {sweeps.map(([name, secondsPerDivision]) => (
+        <Button
+          key={name}
+          loading={captured.isLoading || added.isLoading}
+          onClick={() => void sweep(name, secondsPerDivision)}
+        >
+          {name} sweep
+        </Button>
+      ))}
+      <ProblemNote problem={asProblem(captured.error ?? added.error)} />
+    </>
+  );
+}

@@ -1,0 +1,40 @@
+import { type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contract";
+import { api } from "../../api/api";
+import { byId, type OnJob, patching, upsert, url } from "../../job/patching";
+
+/** Taking a row off, from the version that the person saw. */
+interface Removal {
+  readonly writeId: string;
+  readonly version: number;
+}
+
+export const captureApi = api.injectEndpoints({
+  endpoints: (build) => ({
+    addCapture: build.mutation<CaptureRow, OnJob<NewCapture> & { readonly packed: Blob }>({
+      query: ({ jobId, body, packed }) => {
+        const form = new FormData();
+        form.append("about", JSON.stringify(body));
+        form.append("capture", packed, "samples.gz");
+        return { url: url(routes.captures, jobId), method: "POST", body: form };
+      },
+      onQueryStarted: patching((detail, row) => ({ ...detail, captures: upsert(detail.captures, row, byId) })),
+    }),
+    removeCapture: build.mutation<null, OnJob<Removal> & { readonly captureId: string }>({
+      query: ({ jobId, captureId, body }) => ({
+        url: url(routes.capture, jobId, { captureId }),
+        method: "DELETE",
+        body,
+      }),
+      invalidatesTags: (_result, _error, { jobId }) => [{ type: "Job", id: jobId }],
+    }),
+  }),
+});
+
+export const { useAddCaptureMutation, useRemoveCaptureMutation } = captureApi;
+
+/** The samples of a stored capture. */
+export async function fetchSamples(captureId: string): Promise<Float32Array> {
+  const answer = await fetch(path(routes.captureSamples, { captureId }));
+  if (!answer.ok) throw new Error(`The samples could not be fetched (${answer.status}).`);
+  return new Float32Array(await answer.arrayBuffer());
+}

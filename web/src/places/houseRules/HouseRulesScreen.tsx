@@ -1,0 +1,215 @@
+import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
+import {
+  type HouseRule,
+  type HouseRuleKey,
+  houseRules,
+  type RuleEffect,
+  ruleProblem,
+  ruleVersion,
+} from "@pale-cap/contract";
+import type { DrainKitItem } from "@pale-cap/core";
+import { Link } from "react-router";
+import { pageClock } from "../../api/clock";
+import { newId } from "../../api/newId";
+import { useAppSelector } from "../../app/store/hooks";
+import {
+  useChangeHouseRuleMutation,
+  useHouseRuleChangesQuery,
+  useHouseRulesQuery,
+  usePeopleQuery,
+} from "../../job/jobApi";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { momentText } from "../../ui/times";
+import { dropDraft, useDraft } from "../../ui/useDraft";
+import { turnedWords } from "../../wording/verdictWords";
+import { BackupNote } from "./BackupNote";
+import classes from "./houseRules.module.css";
+import { KitEditor } from "./KitEditor";
+
+const groups: readonly (readonly [prefix: string, title: string])[] = [
+  ["charge.", "Stored charge"],
+  ["power.", "First power"],
+  ["mains.", "Mains"],
+  ["judge.", "Judging"],
+  ["choose.", "Choosing"],
+  ["rework.", "Rework"],
+  ["prove.", "Proving"],
+  ["shop.", "The shop"],
+  ["instruments.", "Instruments"],
+  ["backup.", "Backup"],
+];
+
+/** Every default with its source and why; changeable, with history and a way back. */
+export function HouseRulesScreen() {
+  const { data: values, error } = useHouseRulesQuery();
+  return (
+    <div className={classes.page}>
+      <h1>House rules</h1>
+      <p className={classes.lead}>
+        Bench habits, not laws: the shop may set its own. A change holds for every open job at once and is kept with its
+        date; the default is one press away.
+      </p>
+      <ProblemNote problem={asProblem(error)} />
+      {values &&
+        groups.map(([prefix, title]) => (
+          <section key={prefix}>
+            <h2>{title}</h2>
+            {prefix === "backup." && <BackupNote warnDays={values["backup.warnDays"]} />}
+            {(Object.keys(houseRules) as HouseRuleKey[])
+              .filter((key) => key.startsWith(prefix))
+              .map((key) => (
+                <Rule key={key} ruleKey={key} value={values[key]} />
+              ))}
+          </section>
+        ))}
+    </div>
+  );
+}
+
+function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly value: unknown }) {
+  const rule = houseRules[ruleKey] as HouseRule<unknown>;
+  const personId = useAppSelector((state) => state.bench.personId);
+  const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
+  const { data: changes = [] } = useHouseRuleChangesQuery();
+  const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);
+  const store = (next: unknown) =>
+    void change({
+      id: newId(),
+      key: ruleKey,
+      value: next,
+      reason: null,
+      changedAt: pageClock.moment(),
+      version: ruleVersion(changes, ruleKey),
+      clockId: pageClock.id,
+      personId,
+    }).then((answer) => !answer.error && dropDraft(`rule ${ruleKey}`));
+  return (
+    <div
+      className={classes.rule}
+      data-changed={isChanged || undefined}
+      data-wide={rule.kind.type === "kit" || undefined}
+    >
+      <div className={classes.title}>{rule.title}</div>
+      <div className={classes.value}>
+        <RuleValue key={JSON.stringify(value)} rule={rule} ruleKey={ruleKey} value={value} onStore={store} />
+        {isChanged && (
+          <Button size="compact-sm" loading={isLoading} onClick={() => store(null)}>
+            Back to {words(rule, rule.value)}
+          </Button>
+        )}
+        <ProblemNote problem={asProblem(error)} />
+        {changed && ruleKey.startsWith("judge.") && <Effects effects={changed.effects} />}
+      </div>
+      <div className={classes.why}>
+        {rule.why}. <span className={classes.source}>Source: {rule.source}.</span>
+        <History ruleKey={ruleKey} rule={rule} />
+      </div>
+    </div>
+  );
+}
+
+function words(rule: HouseRule<unknown>, value: unknown): string {
+  if (rule.kind.type === "flag") return value ? "yes" : "no";
+  if (rule.kind.type === "choice") return rule.kind.options[String(value)] ?? String(value);
+  if (rule.kind.type === "kit") return (value as readonly DrainKitItem[]).map((one) => one.name).join(", ");
+  return `${String(value)} ${rule.unit}`.trim();
+}
+
+interface ValueProps {
+  readonly rule: HouseRule<unknown>;
+  readonly ruleKey: HouseRuleKey;
+  readonly value: unknown;
+  readonly onStore: (value: unknown) => void;
+}
+
+function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
+  const [text, setText, dropText] = useDraft(`rule ${ruleKey}`, String(value));
+  const { kind } = rule;
+  if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
+  if (kind.type === "flag") {
+    return (
+      <Switch
+        aria-label={rule.title}
+        checked={value === true}
+        onChange={(event) => onStore(event.currentTarget.checked)}
+      />
+    );
+  }
+  if (kind.type === "choice") {
+    return (
+      <NativeSelect
+        aria-label={rule.title}
+        value={String(value)}
+        data={Object.entries(kind.options).map(([option, label]) => ({ value: option, label }))}
+        onChange={(event) => onStore(event.currentTarget.value)}
+      />
+    );
+  }
+  const typed: unknown = kind.type === "number" ? Number(text.replace(",", ".")) : text.trim();
+  const problem = text.trim() === "" ? "is needed" : ruleProblem(ruleKey, typed);
+  const commit = () => {
+    if (problem === null && typed !== value) onStore(typed);
+  };
+  return (
+    <TextInput
+      aria-label={rule.title}
+      value={text}
+      error={problem && `${rule.title}: ${problem}`}
+      rightSection={<span className={classes.unit}>{rule.unit}</span>}
+      rightSectionWidth={rule.unit.length > 4 ? 92 : 46}
+      rightSectionPointerEvents="none"
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") commit();
+        // Thrown away by a person: what is in force stands there again.
+        if (event.key === "Escape") dropText();
+      }}
+    />
+  );
+}
+
+/** The verdicts on open jobs that a change turned. */
+function Effects({ effects }: { readonly effects: readonly RuleEffect[] }) {
+  if (effects.length === 0) return <p className={classes.effects}>Open jobs judged anew: no verdict turned.</p>;
+  return (
+    <div className={classes.effects}>
+      Open jobs judged anew:
+      <ul>
+        {effects.map((one) => (
+          <li key={one.jobId}>
+            <Link to={`/jobs/${one.jobId}/judge`}>
+              {one.jobNumber} {one.jobName}
+            </Link>
+            : {one.turned.map(turnedWords).join("; ")}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What was changed when and by whom, newest first. */
+function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly rule: HouseRule<unknown> }) {
+  const { data: changes = [] } = useHouseRuleChangesQuery();
+  const { data: people = [] } = usePeopleQuery();
+  const own = changes.filter((one) => one.key === ruleKey).reverse();
+  if (own.length === 0) return null;
+  return (
+    <details className={classes.history}>
+      <summary>
+        changed {own.length} {own.length === 1 ? "time" : "times"}
+      </summary>
+      <ul>
+        {own.map((one) => (
+          <li key={one.id}>
+            {momentText(one.changedAt)}:{" "}
+            {one.value === null ? `back to ${words(rule, rule.value)}` : words(rule, one.value)}
+            {one.personId && `, ${people.find((person) => person.id === one.personId)?.name ?? "somebody"}`}
+            {one.effects.length > 0 && <Effects effects={one.effects} />}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
