@@ -11,7 +11,7 @@ export default defineConfig({
         test: {
           name: "unit",
           css: true,
-          include: ["{core,contract,web,bench}/**/*.test.{ts,tsx}"],
+          include: ["{core,contract,wording,web,bench}/**/*.test.{ts,tsx}"],
           exclude: ["**/node_modules/**"],
           // Pure tests leave nothing behind: loading every module anew for each file would be most of the time.
           isolate: false,

@@ -5,7 +5,7 @@ import { cpSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } fr
 import { dirname, join } from "node:path";
 import { checkout, runFolder } from "./paths.mjs";
 
-const folders = ["core", "contract", "server", "web", "bench", "e2e"];
+const folders = ["core", "contract", "wording", "server", "web", "bench", "e2e"];
 const depcruise = join(checkout, "node_modules/dependency-cruiser/bin/dependency-cruise.mjs");
 
 function cruise(folder, targets) {

@@ -42,7 +42,7 @@ process.exit(totals.failed === 0 ? 0 : 1);
 /** Formatting and lint, types of every package, import directions. Each counts as one; two run side by side. */
 async function staticChecks() {
   const bin = (name) => join(checkout, "node_modules/.bin", name);
-  const projects = ["server", "web", "core", "core/tsconfig.test.json", "contract", "bench", "e2e"];
+  const projects = ["server", "web", "core", "core/tsconfig.test.json", "contract", "wording", "bench", "e2e"];
   const waiting = [
     ...projects.map((project) => [`types of ${project}`, bin("tsc"), ["-p", project]]),
     ["format and lint", bin("biome"), ["check", ".", "--error-on-warnings"]],

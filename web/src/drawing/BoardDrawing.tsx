@@ -2,10 +2,9 @@ import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } f
 import { useElementSize } from "@mantine/hooks";
 import type { Board, FittedPartRow, Net, Position } from "@pale-cap/contract";
 import { formatMarkedCapacitance, formatQuantity, type VerdictWord } from "@pale-cap/core";
+import { netWords, verdictLabels } from "@pale-cap/wording";
 import { Fragment, type KeyboardEvent, memo, type ReactNode, useMemo, useRef } from "react";
 import { type ReactZoomPanPinchContentRef, TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
-import { netWords } from "../wording/boardWords";
-import { verdictLabels } from "../wording/verdictWords";
 import { type BoardPhoto, Ground, Lid, Sections, Zones } from "./BoardGround";
 import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
 import classes from "./drawing.module.css";

@@ -1,10 +1,9 @@
 import { Button } from "@mantine/core";
 import type { JobDetail } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
+import { factLabels, quantityFacts } from "@pale-cap/wording";
 import { useAppSelector } from "../app/store/hooks";
 import { useJobQuery } from "../job/jobApi";
-import { quantityFacts } from "../wording/boardWords";
-import { factLabels } from "../wording/outboxWords";
 import type { QueuedFact } from "./fact";
 import { outbox } from "./outbox";
 import classes from "./outbox.module.css";

@@ -1,6 +1,5 @@
 import { formatQuantity, meterRange, type QuantityKind } from "@pale-cap/core";
-import { quantityFacts } from "../wording/boardWords";
-import { kindLabels, statusWords } from "../wording/instrumentWords";
+import { kindLabels, quantityFacts, statusWords } from "@pale-cap/wording";
 import type { Live } from "./instruments/useLive";
 import { whoReads } from "./instruments/whoReads";
 import classes from "./probe.module.css";

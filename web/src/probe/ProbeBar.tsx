@@ -7,6 +7,15 @@ import {
   type QuantityKind,
   sectionFacts,
 } from "@pale-cap/core";
+import {
+  cautions,
+  circuitLabels,
+  coarseLabels,
+  powerGateWords,
+  quantityFacts,
+  rigWords,
+  verdictLabels,
+} from "@pale-cap/wording";
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { useAppDispatch } from "../app/store/hooks";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
@@ -14,11 +23,6 @@ import { useJob } from "../job/JobContext";
 import { useProposals } from "../job/useProposals";
 import { type ProbeSettings, probeSet } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
-import { circuitLabels, quantityFacts } from "../wording/boardWords";
-import { cautions } from "../wording/cautions";
-import { powerGateWords, rigWords } from "../wording/firstPowerWords";
-import { coarseLabels } from "../wording/probeWords";
-import { verdictLabels } from "../wording/verdictWords";
 import { BandScale } from "./BandScale";
 import { BarSettings } from "./BarSettings";
 import { isUnderPower } from "./barQuantities";

@@ -1,6 +1,6 @@
 import { SegmentedControl } from "@mantine/core";
 import type { QuantityKind } from "@pale-cap/core";
-import { quantityFacts } from "../wording/boardWords";
+import { quantityFacts } from "@pale-cap/wording";
 import type { BarQuantities } from "./barQuantities";
 import classes from "./probe.module.css";
 

@@ -1,7 +1,7 @@
 import type { JobDetail } from "@pale-cap/contract";
 import { type ExpectedReading, expectedReading, type JobRules, type QuantityKind } from "@pale-cap/core";
+import { expectationWords } from "@pale-cap/wording";
 import type { ProbeSettings, ProbeTarget } from "../job/workplaceSlice";
-import { expectationWords } from "../wording/probeWords";
 import { frequencyOf } from "./draftReading";
 
 /** Core's expected band with the words that go with it. */

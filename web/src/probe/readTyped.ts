@@ -8,7 +8,7 @@ import {
   type SiPrefix,
   type Unit,
 } from "@pale-cap/core";
-import { failureWords } from "../ui/failureWords";
+import { failureWords } from "@pale-cap/wording";
 import type { ReadValue } from "./draftReading";
 
 /** What the bar understands of what was typed. */

@@ -12,6 +12,7 @@ import {
   standingReadings,
   voltsFirst,
 } from "@pale-cap/core";
+import { quantityFacts } from "@pale-cap/wording";
 import { useEffect, useMemo, useState } from "react";
 import { useAppSelector } from "../app/store/hooks";
 import { useJob } from "../job/JobContext";
@@ -19,7 +20,6 @@ import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import { useTarget } from "../job/useTarget";
 import type { ProbeTarget } from "../job/workplaceSlice";
 import { useDraft } from "../ui/useDraft";
-import { quantityFacts } from "../wording/boardWords";
 import { barQuantities, fittingQuantity } from "./barQuantities";
 import { draftReading, frequencyOf, type ReadValue } from "./draftReading";
 import { expectation } from "./expectation";

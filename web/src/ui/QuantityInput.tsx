@@ -1,7 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { formatMarkedCapacitance, formatQuantity, parseQuantity, type SiPrefix, type Unit } from "@pale-cap/core";
+import { failureWords } from "@pale-cap/wording";
 import { createContext, type KeyboardEvent, useContext, useEffect, useRef, useState } from "react";
-import { failureWords } from "./failureWords";
 import classes from "./ui.module.css";
 import { readDraft, writeDraft } from "./useDraft";
 

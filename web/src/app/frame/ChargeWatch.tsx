@@ -1,7 +1,7 @@
 import type { ChargeStateName } from "@pale-cap/core";
+import { chargeWords } from "@pale-cap/wording";
 import { useNavigate } from "react-router";
 import { useJob } from "../../job/JobContext";
-import { chargeWords } from "../../wording/chargeWords";
 import classes from "./frame.module.css";
 
 /** Two plates and what is between them: a mark of its own, not one of the verdicts. */

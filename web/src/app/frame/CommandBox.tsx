@@ -1,10 +1,10 @@
 import { lenses } from "@pale-cap/core";
+import { lensLabels } from "@pale-cap/wording";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useBenchQuery, useJobQuery, useLazyBenchQuery } from "../../job/jobApi";
 import { targetSelected } from "../../job/workplaceSlice";
 import { useKeys } from "../../ui/useKeys";
-import { lensLabels } from "../../wording/lensWords";
 import { useAppDispatch } from "../store/hooks";
 import classes from "./frame.module.css";
 

@@ -1,4 +1,5 @@
 import { Loader } from "@mantine/core";
+import { dayText } from "@pale-cap/wording";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { JobProvider } from "../../job/JobContext";
@@ -7,7 +8,6 @@ import { jobClosed, jobOpened } from "../../job/workplaceSlice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { DraftScope } from "../../ui/QuantityInput";
-import { dayText } from "../../ui/times";
 import { useAppDispatch } from "../store/hooks";
 import classes from "./frame.module.css";
 import { KeysHelp } from "./KeysHelp";

@@ -1,8 +1,8 @@
 import { type LensState, lenses } from "@pale-cap/core";
+import { lensLabels, lensStateLabels } from "@pale-cap/wording";
 import { NavLink, useNavigate } from "react-router";
 import { useJob } from "../../job/JobContext";
 import { useKeys } from "../../ui/useKeys";
-import { lensLabels, lensStateLabels } from "../../wording/lensWords";
 import classes from "./frame.module.css";
 
 /** The nine lenses as rungs, each with its state and what is still missing. */

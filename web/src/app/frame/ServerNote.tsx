@@ -1,7 +1,7 @@
+import { clockWords } from "@pale-cap/wording";
 import { useSyncExternalStore } from "react";
 import { pageClock } from "../../api/clock";
 import { serverSilence } from "../../api/serverSilence";
-import { clockWords } from "../../wording/outboxWords";
 import { useAppSelector } from "../store/hooks";
 import classes from "./frame.module.css";
 

@@ -1,12 +1,12 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import { verdictWords } from "@pale-cap/core";
+import { verdictLabels } from "@pale-cap/wording";
 import { type ReactNode, useMemo, useState } from "react";
 import { type BoardArranging, BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useIsEntryClosed } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
-import { verdictLabels } from "../../wording/verdictWords";
 import { useJob } from "../JobContext";
 import { capacitorsInOrder } from "../parts";
 import { photoImage } from "../photoApi";

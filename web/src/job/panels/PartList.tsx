@@ -1,13 +1,12 @@
 import { TextInput } from "@mantine/core";
 import type { Position } from "@pale-cap/contract";
 import { formatMarkedCapacitance } from "@pale-cap/core";
+import { partKindLabels, verdictLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
 import type { PartLook } from "../../drawing/BoardDrawing";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { Quantity } from "../../ui/Quantity";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
-import { partKindLabels } from "../../wording/entryWords";
-import { verdictLabels } from "../../wording/verdictWords";
 import { useJob } from "../JobContext";
 import { capacitorsInOrder, type PlacedCapacitor } from "../parts";
 import classes from "./layout.module.css";

@@ -1,4 +1,5 @@
 import { needsReplacement, replacementSet } from "@pale-cap/core";
+import { choosingRuleWords, listWords, verdictLabels } from "@pale-cap/wording";
 import { useCallback, useMemo } from "react";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
@@ -8,9 +9,6 @@ import { RippleLinks } from "../../job/panels/RippleLinks";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
-import { listWords } from "../../wording/boardWords";
-import { choosingRuleWords } from "../../wording/reworkWords";
-import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
 

@@ -10,6 +10,7 @@ import {
   replacementRequirement,
   type Unit,
 } from "@pale-cap/core";
+import { checkWords, lifeText, limitSourceLabels, moneyText, rejectionWords } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -20,8 +21,6 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
-import { lifeText, moneyText } from "../../ui/times";
-import { checkWords, limitSourceLabels, rejectionWords } from "../../wording/replacementWords";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
 

@@ -1,5 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
 import { acceptedReasons, type Problem } from "@pale-cap/contract";
+import { dayText, openPointWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
@@ -16,9 +17,7 @@ import { useIsEntryClosed } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { dayText } from "../../ui/times";
 import { useDraft } from "../../ui/useDraft";
-import { openPointWords } from "../../wording/lensWords";
 import classes from "./handOver.module.css";
 
 /** What is still open, the report, and closing the job. */

@@ -1,18 +1,23 @@
 import { acceptedReasons } from "@pale-cap/contract";
 import { formatMarkedCapacitance, type Reading, railProof, standingReadings, symptomLabels } from "@pale-cap/core";
+import {
+  cautions,
+  chargeWords,
+  dayText,
+  logTime,
+  momentText,
+  moneyText,
+  openPointWords,
+  signLabels,
+  summaryOf,
+  verdictLabels,
+} from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
-import { dayText, logTime, momentText, moneyText } from "../../ui/times";
-import { signLabels } from "../../wording/boardWords";
-import { cautions } from "../../wording/cautions";
-import { chargeWords } from "../../wording/chargeWords";
-import { summaryOf } from "../../wording/explanationWords";
-import { openPointWords } from "../../wording/lensWords";
-import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./report.module.css";
 import { useReportRows } from "./useReportRows";
 

@@ -1,11 +1,11 @@
 import { Button, TextInput } from "@mantine/core";
+import { differenceWords } from "@pale-cap/wording";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { deviceName } from "../../job/parts";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
-import { differenceWords } from "../../wording/differenceWords";
 import {
   useBoardTypeOfJobQuery,
   useBoardTypesQuery,

@@ -1,6 +1,7 @@
 import { ActionIcon, NativeSelect } from "@mantine/core";
 import { boardLimits, type Position, type PositionValues } from "@pale-cap/contract";
 import { type PartKind, partKinds } from "@pale-cap/core";
+import { partKindLabels } from "@pale-cap/wording";
 import { IconTrash } from "@tabler/icons-react";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
@@ -10,7 +11,6 @@ import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
-import { partKindLabels } from "../../wording/entryWords";
 import { positionUpdate, resolveNet } from "./capacitorDraft";
 import classes from "./inspect.module.css";
 import { NetSelect } from "./NetSelect";

@@ -1,10 +1,10 @@
 import { latestSigns, visualSigns } from "@pale-cap/core";
+import { signLabels } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { signLabels } from "../../wording/boardWords";
 import { CapacitorTable } from "./CapacitorTable";
 import { DeviceTable } from "./DeviceTable";
 import { InspectPane } from "./InspectPane";

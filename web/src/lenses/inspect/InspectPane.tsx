@@ -10,6 +10,7 @@ import {
   visualSigns,
   walkOrder,
 } from "@pale-cap/core";
+import { cautions, fixingLabels, markLabels, signLabels } from "@pale-cap/wording";
 import { type ReactNode, useMemo } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -26,8 +27,6 @@ import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useKeys } from "../../ui/useKeys";
-import { fixingLabels, markLabels, signLabels } from "../../wording/boardWords";
-import { cautions } from "../../wording/cautions";
 import { BoardForm } from "./BoardForm";
 import { BoardTypeCard } from "./BoardTypeCard";
 import { useBoardTypeOfJobQuery } from "./boardTypeApi";

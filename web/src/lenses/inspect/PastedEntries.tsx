@@ -1,12 +1,12 @@
 import { Button, Textarea } from "@mantine/core";
 import type { BoardChange } from "@pale-cap/contract";
 import { parsePartEntry } from "@pale-cap/core";
+import { entryProblemWords, understoodWords } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
-import { entryProblemWords, understoodWords } from "../../wording/entryWords";
 import { isTaken } from "./designators";
 import { chooseNet, entryChanges, netBook } from "./entryChanges";
 import classes from "./quickEntry.module.css";

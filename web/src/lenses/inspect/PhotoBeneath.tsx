@@ -1,10 +1,10 @@
 import { Button, Modal, NativeSelect } from "@mantine/core";
 import type { BoardValues, PhotoRow } from "@pale-cap/contract";
+import { photoKindLabels } from "@pale-cap/wording";
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { photoImage, photoThumbnail } from "../../job/photoApi";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { photoKindLabels } from "../../wording/intakeWords";
 import classes from "./inspect.module.css";
 
 type Pixel = [number, number];

@@ -1,5 +1,6 @@
 import { Autocomplete, Button } from "@mantine/core";
 import { completeEntry, parsePartEntry } from "@pale-cap/core";
+import { entryProblemWords, understoodWords } from "@pale-cap/wording";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
@@ -7,7 +8,6 @@ import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
-import { entryProblemWords, understoodWords } from "../../wording/entryWords";
 import { following, isTaken, nextCapacitor } from "./designators";
 import { chooseNet, entryChanges, netBook } from "./entryChanges";
 import { PastedEntries } from "./PastedEntries";

@@ -1,6 +1,6 @@
 import { checksFor, type DeviceKind, firstSuspects, symptomLabels } from "@pale-cap/core";
+import { firstCheckWords, stageLabels } from "@pale-cap/wording";
 import { Part } from "../../ui/Pane";
-import { firstCheckWords, stageLabels } from "../../wording/faultWords";
 import classes from "./intake.module.css";
 
 /** Where to look first for these symptoms, why, and the first three checks: cold and cheap ones first. */

@@ -1,4 +1,5 @@
 import { SegmentedControl } from "@mantine/core";
+import { dayText } from "@pale-cap/wording";
 import { useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
@@ -7,7 +8,6 @@ import { deviceName } from "../../job/parts";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane } from "../../ui/Pane";
-import { dayText } from "../../ui/times";
 import { useKeys } from "../../ui/useKeys";
 import { receivedFields } from "./CounterNotes";
 import { IntakeForm } from "./IntakeForm";

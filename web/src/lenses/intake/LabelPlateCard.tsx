@@ -7,9 +7,9 @@ import {
   plugPolarities,
 } from "@pale-cap/contract";
 import { type DeviceKind, deviceProfiles, topologies } from "@pale-cap/core";
+import { plugLabels, topologyLabels } from "@pale-cap/wording";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { plugLabels, topologyLabels } from "../../wording/intakeWords";
 import classes from "./intake.module.css";
 import { PlugDrawing } from "./PlugDrawing";
 

@@ -1,6 +1,7 @@
 import { Button, NativeSelect, NumberInput, TextInput } from "@mantine/core";
 import type { NewTeardownStep, Problem, TeardownStepRow } from "@pale-cap/contract";
 import { type TeardownKind, teardownKinds } from "@pale-cap/core";
+import { photoKindLabels, teardownLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -13,7 +14,6 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
 import { useDraft } from "../../ui/useDraft";
-import { photoKindLabels, teardownLabels } from "../../wording/intakeWords";
 import classes from "./opening.module.css";
 
 type Draft = Pick<NewTeardownStep, "kind" | "count" | "size" | "place" | "photoId">;

@@ -1,5 +1,6 @@
 import { Button, SegmentedControl, TextInput } from "@mantine/core";
 import type { PhotoMark, PhotoRow } from "@pale-cap/contract";
+import { photoKindLabels } from "@pale-cap/wording";
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import { TransformComponent, TransformWrapper } from "react-zoom-pan-pinch";
 import { newId } from "../../api/newId";
@@ -9,7 +10,6 @@ import { EntryFieldset } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
-import { photoKindLabels } from "../../wording/intakeWords";
 import { PhotoMarkDrawing } from "./PhotoMarkDrawing";
 import classes from "./photos.module.css";
 import { useEditPhoto } from "./useEditPhoto";

@@ -1,6 +1,7 @@
 import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
 import type { Problem } from "@pale-cap/contract";
 import { type PhotoKind, type PhotoRow, photoKinds, photoLimits } from "@pale-cap/contract";
+import { photoKindLabels } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -12,7 +13,6 @@ import { EntryFieldset, useIsEntryClosed } from "../../ui/closedEntry";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
-import { photoKindLabels } from "../../wording/intakeWords";
 import classes from "./photos.module.css";
 import { useEditPhoto } from "./useEditPhoto";
 

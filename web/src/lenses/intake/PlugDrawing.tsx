@@ -1,5 +1,5 @@
 import type { PlugPolarity } from "@pale-cap/contract";
-import { plugLabels } from "../../wording/intakeWords";
+import { plugLabels } from "@pale-cap/wording";
 
 /** A round plug from its open end: the pin in the middle, the sleeve around it, each with its sign. */
 export function PlugDrawing({ polarity }: { readonly polarity: PlugPolarity | null }) {

@@ -1,9 +1,9 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { IntakeDetails, QuoteAnswer } from "@pale-cap/contract";
+import { dayText, moneyText } from "@pale-cap/wording";
 import { pageClock } from "../../api/clock";
 import { useJob } from "../../job/JobContext";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { dayText, moneyText } from "../../ui/times";
 import classes from "./intake.module.css";
 
 interface QuoteLineProps {

@@ -1,11 +1,11 @@
 import type { IntakeDetails } from "@pale-cap/contract";
 import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
+import { dayText, moneyText } from "@pale-cap/wording";
 import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { dayText, moneyText } from "../../ui/times";
 import classes from "./intake.module.css";
 import { QuoteLine } from "./QuoteLine";
 

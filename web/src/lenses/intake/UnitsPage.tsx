@@ -1,5 +1,6 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
 import type { FamilyFinding } from "@pale-cap/core";
+import { familyFindingWords, standingWords } from "@pale-cap/wording";
 import { Link, useNavigate } from "react-router";
 import { newId } from "../../api/newId";
 import { useFamilyQuery, useMakeUnitsMutation } from "../../job/familyApi";
@@ -9,7 +10,6 @@ import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
-import { findingWords, standingWords } from "../../wording/intakeWords";
 import classes from "./units.module.css";
 
 /** Identical units: what was found on the others means something for this one; and more of them can be made. */
@@ -62,7 +62,7 @@ function FindingLine({ finding }: { readonly finding: FamilyFinding }) {
       : null;
   return (
     <li data-own={finding.own}>
-      <span>{findingWords(finding)}</span>
+      <span>{familyFindingWords(finding)}</span>
       <span className={classes.standing}>{standingWords(finding.own)}</span>
       {target && finding.own === "not_checked" && (
         <Button

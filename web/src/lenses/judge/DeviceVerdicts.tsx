@@ -1,13 +1,16 @@
 import { type DeviceJudgement, type DeviceLine, formatQuantity, isInCircuit, type TestOutcome } from "@pale-cap/core";
+import {
+  coarseLabels,
+  deviceTrapWords,
+  partKindLabels,
+  quantityFacts,
+  testWords,
+  verdictLabels,
+} from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
-import { quantityFacts } from "../../wording/boardWords";
-import { deviceTrapWords } from "../../wording/deviceWords";
-import { partKindLabels } from "../../wording/entryWords";
-import { coarseLabels, testWords } from "../../wording/probeWords";
-import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./judge.module.css";
 
 const outcomeWords: Readonly<Record<TestOutcome, string>> = {

@@ -1,9 +1,8 @@
 import { type CascadeCheck, type Explanation, overVoltageCheck } from "@pale-cap/core";
+import { cautions, faultName, faultTest, findingWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
-import { cautions } from "../../wording/cautions";
-import { faultName, faultTest, findingWords } from "../../wording/explanationWords";
 import classes from "./judge.module.css";
 
 const shownExplanations = 3;

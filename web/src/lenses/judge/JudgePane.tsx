@@ -1,4 +1,5 @@
 import { drainClues, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import { chanceWords, clueMeaningWords, drainClueWords, verdictLabels } from "@pale-cap/wording";
 import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
@@ -7,8 +8,6 @@ import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
-import { clueMeaningWords, drainClueWords } from "../../wording/chargeWords";
-import { chanceWords, verdictLabels } from "../../wording/verdictWords";
 import { DeviceLedger, DeviceOverview } from "./DeviceVerdicts";
 import { FaultsCard } from "./FaultsCard";
 import classes from "./judge.module.css";

@@ -1,7 +1,7 @@
 import type { PartJudgement } from "@pale-cap/core";
+import { ledgerLine, weightWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
-import { ledgerLine, weightWords } from "../../wording/ledgerWords";
 import classes from "./judge.module.css";
 
 /** Everything that speaks for and against one part, each line with its reason. */

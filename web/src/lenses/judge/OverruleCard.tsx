@@ -1,5 +1,6 @@
 import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { type PartJudgement, type VerdictWord, verdictWords } from "@pale-cap/core";
+import { momentText, verdictLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -8,9 +9,7 @@ import { useJob } from "../../job/JobContext";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { momentText } from "../../ui/times";
 import { useDraft } from "../../ui/useDraft";
-import { verdictLabels } from "../../wording/verdictWords";
 import classes from "./judge.module.css";
 
 /** Why verdicts are overruled; anything else can be typed. */

@@ -1,8 +1,7 @@
 import { type HouseRule, type HouseRuleKey, houseRules } from "@pale-cap/contract";
+import { momentText, turnedWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { useHouseRuleChangesQuery } from "../../job/jobApi";
-import { momentText } from "../../ui/times";
-import { turnedWords } from "../../wording/verdictWords";
 import classes from "./judge.module.css";
 
 /** What the last change of a house rule turned on this job. */

@@ -1,6 +1,7 @@
 import { Button, Textarea } from "@mantine/core";
 import { notifications } from "@mantine/notifications";
 import type { Problem } from "@pale-cap/contract";
+import { summaryOf } from "@pale-cap/wording";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -10,7 +11,6 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
 import { useOnLeave } from "../../ui/useOnLeave";
-import { summaryOf } from "../../wording/explanationWords";
 import classes from "./judge.module.css";
 
 /** The verdict of the job in two or three sentences: made from the model, or in a person's own words. */

@@ -1,10 +1,10 @@
 import { Button } from "@mantine/core";
 import type { ChargeEventRow } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
+import { logTime } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { logTime } from "../../ui/times";
 import classes from "./makeSafe.module.css";
 import { useLogChargeEvent } from "./useLogChargeEvent";
 

@@ -1,12 +1,11 @@
 import { Button } from "@mantine/core";
 import type { DrainWay } from "@pale-cap/contract";
 import { type DrainKitItem, dischargeResistor, drainPlan, judgementConstants } from "@pale-cap/core";
+import { drainRefusalWords, durationText } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
-import { durationText } from "../../ui/times";
-import { drainRefusalWords } from "../../wording/chargeWords";
 import classes from "./makeSafe.module.css";
 
 interface DrainPlannerProps {

@@ -1,3 +1,4 @@
+import { cautions, chargeWords } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
@@ -6,8 +7,6 @@ import { FirstPower } from "../../job/panels/power/FirstPower";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
-import { cautions } from "../../wording/cautions";
-import { chargeWords } from "../../wording/chargeWords";
 import { ChargeLog } from "./ChargeLog";
 import { StoreCard } from "./StoreCard";
 import { StoreForm } from "./StoreForm";

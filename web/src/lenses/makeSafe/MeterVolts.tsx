@@ -1,9 +1,9 @@
 import { Button } from "@mantine/core";
 import type { EnergyStoreRow } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
+import { statusWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { useLive } from "../../probe/instruments/useLive";
-import { statusWords } from "../../wording/instrumentWords";
 import classes from "./makeSafe.module.css";
 
 /** What the connected meter reads at a store, to be logged as it stands: the same reading as a typed one. */

@@ -1,6 +1,7 @@
 import { Button, Checkbox } from "@mantine/core";
 import type { EnergyStoreRow, Problem } from "@pale-cap/contract";
 import { type ChargeState, type DrainKitItem, discharge, drainClues, inOrder } from "@pale-cap/core";
+import { cautions, chargeWords, drainClueWords } from "@pale-cap/wording";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -11,8 +12,6 @@ import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useDraft } from "../../ui/useDraft";
-import { cautions } from "../../wording/cautions";
-import { chargeWords, drainClueWords } from "../../wording/chargeWords";
 import { DrainPlanner } from "./DrainPlanner";
 import { MeterVolts } from "./MeterVolts";
 import classes from "./makeSafe.module.css";

@@ -1,10 +1,9 @@
 import type { EnergyStoreRow } from "@pale-cap/contract";
 import { absorptionRecovery, type ChargeState, type Discharge, discharge, storedEnergyJoules } from "@pale-cap/core";
+import { dangerWords, durationText } from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
-import { durationText } from "../../ui/times";
-import { dangerWords } from "../../wording/chargeWords";
 import classes from "./makeSafe.module.css";
 
 interface StoreFiguresProps {

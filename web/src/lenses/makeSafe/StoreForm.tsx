@@ -9,6 +9,7 @@ import {
   storeFeeds,
   storeKinds,
 } from "@pale-cap/core";
+import { feedLabels, listWords, storeKindLabels } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -19,8 +20,6 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
-import { listWords } from "../../wording/boardWords";
-import { feedLabels, storeKindLabels } from "../../wording/chargeWords";
 import classes from "./makeSafe.module.css";
 
 interface Draft extends Omit<NewEnergyStore, "drainOhms"> {

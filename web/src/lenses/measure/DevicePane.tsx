@@ -1,11 +1,9 @@
 import type { Position } from "@pale-cap/contract";
 import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { cautions, netWords, partKindLabels } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
-import { netWords } from "../../wording/boardWords";
-import { cautions } from "../../wording/cautions";
-import { partKindLabels } from "../../wording/entryWords";
 import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";
 import { ReadingList } from "./ReadingList";

@@ -7,6 +7,7 @@ import {
   probePoints,
   sectionFacts,
 } from "@pale-cap/core";
+import { cautions, circuitLabels, esrSourceWords, listWords, netWords, quantityFacts } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useProposals } from "../../job/useProposals";
@@ -14,9 +15,6 @@ import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { circuitLabels, listWords, netWords, quantityFacts } from "../../wording/boardWords";
-import { cautions } from "../../wording/cautions";
-import { esrSourceWords } from "../../wording/ledgerWords";
 import { DevicePane } from "./DevicePane";
 import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";

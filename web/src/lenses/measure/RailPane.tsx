@@ -1,5 +1,6 @@
 import type { Net } from "@pale-cap/contract";
 import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { cautions, netWords, probeCautionWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
 import { netsInOrder } from "../../job/parts";
@@ -7,9 +8,6 @@ import { useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { netWords } from "../../wording/boardWords";
-import { cautions } from "../../wording/cautions";
-import { probeCautionWords } from "../../wording/probeWords";
 import classes from "./measure.module.css";
 import { ReadingList } from "./ReadingList";
 import { TestList } from "./TestList";

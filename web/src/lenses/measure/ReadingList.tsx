@@ -1,14 +1,12 @@
 import type { ReadingRow } from "@pale-cap/contract";
 import { combineRepeats, formatQuantity, standingReadings } from "@pale-cap/core";
+import { circuitLabels, coarseLabels, logTime, quantityFacts } from "@pale-cap/wording";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { useSendReading } from "../../probe/useSendReading";
 import { withdrawalOf } from "../../probe/withdrawalOf";
 import { Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { logTime } from "../../ui/times";
-import { circuitLabels, quantityFacts } from "../../wording/boardWords";
-import { coarseLabels } from "../../wording/probeWords";
 import classes from "./measure.module.css";
 
 /** Everything that was read at one probe point, newest first, repeats with their spread; what was taken back stays, struck through. */

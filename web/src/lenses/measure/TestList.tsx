@@ -1,11 +1,10 @@
 import { formatQuantity, type ProbePoint, standingReadings } from "@pale-cap/core";
+import { coarseLabels, instrumentWords, quantityFacts, testWords } from "@pale-cap/wording";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";
 import { Part } from "../../ui/Pane";
-import { quantityFacts } from "../../wording/boardWords";
-import { coarseLabels, instrumentWords, testWords } from "../../wording/probeWords";
 import classes from "./measure.module.css";
 
 /** Tests of one target, each with what a sound part shows and what was read; a click aims the bar at it. */

@@ -1,9 +1,9 @@
 import type { ProbePoint } from "@pale-cap/core";
+import { cautions } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { deviceName } from "../../job/parts";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
-import { cautions } from "../../wording/cautions";
 import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";
 import { ReadingList } from "./ReadingList";

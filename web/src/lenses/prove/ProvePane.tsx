@@ -1,5 +1,6 @@
 import type { Net } from "@pale-cap/contract";
 import { type CheckState, powerGate, railProof } from "@pale-cap/core";
+import { cautions, openPointWords } from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
@@ -10,8 +11,6 @@ import { probeSet } from "../../job/workplaceSlice";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { cautions } from "../../wording/cautions";
-import { openPointWords } from "../../wording/lensWords";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { TeardownStepRow } from "@pale-cap/contract";
 import { type ClosingLine, closingList } from "@pale-cap/core";
+import { teardownLabels } from "@pale-cap/wording";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
@@ -11,7 +12,6 @@ import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
-import { teardownLabels } from "../../wording/intakeWords";
 import classes from "./rework.module.css";
 
 /** The way back to a closed case: the opening in reverse, what goes in counted against what came out. */

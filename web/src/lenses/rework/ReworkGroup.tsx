@@ -1,5 +1,6 @@
 import { Checkbox } from "@mantine/core";
 import { doPolaritiesAgree, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { directionWord, markLabels } from "@pale-cap/wording";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
@@ -10,7 +11,6 @@ import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
-import { directionWord, markLabels } from "../../wording/boardWords";
 import classes from "./rework.module.css";
 import type { ReworkRow, ReworkRows } from "./useReworkRows";
 

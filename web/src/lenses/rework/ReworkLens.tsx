@@ -1,12 +1,11 @@
 import { doneSteps, type ReworkStep } from "@pale-cap/core";
+import { cautions, reworkRuleWords } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
-import { cautions } from "../../wording/cautions";
-import { reworkRuleWords } from "../../wording/reworkWords";
 import { ClosingList } from "./ClosingList";
 import { ReworkGroup } from "./ReworkGroup";
 import classes from "./rework.module.css";

@@ -7,6 +7,7 @@ import {
   type FilterState,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
+import { bulkEffectWords, cautions, filterStateLabels } from "@pale-cap/wording";
 import { useEffect, useMemo, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { LensLayout } from "../../job/panels/LensLayout";
@@ -14,8 +15,6 @@ import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
-import { cautions } from "../../wording/cautions";
-import { bulkEffectWords, filterStateLabels } from "../../wording/rippleWords";
 import { rippleWorker } from "../../workers/useRipplePrediction";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { CaptureRow, Net } from "@pale-cap/contract";
 import { formatQuantity, type RippleAttribution, type RipplePrediction } from "@pale-cap/core";
+import { causeWords, cautions, logTime } from "@pale-cap/wording";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import {
@@ -12,9 +13,6 @@ import {
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import { logTime } from "../../ui/times";
-import { cautions } from "../../wording/cautions";
-import { causeWords } from "../../wording/rippleWords";
 import { CaptureImport, captureWorker, plainRig } from "./CaptureImport";
 import { useRemoveCaptureMutation } from "./captureApi";
 import classes from "./ripple.module.css";

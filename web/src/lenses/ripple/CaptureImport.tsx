@@ -1,12 +1,12 @@
 import { Button, Checkbox, Modal, NativeSelect, Progress, TextInput } from "@mantine/core";
 import { type CaptureRig, captureLimits, type Net } from "@pale-cap/contract";
 import { type CaptureMapping, type CaptureProblem, mostCaptureSamples } from "@pale-cap/core";
+import { captureProblemWords } from "@pale-cap/wording";
 import { proxy, type Remote, wrap } from "comlink";
 import { useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { captureProblemWords } from "../../wording/rippleWords";
 import type { CapturePreview, CaptureWorker, ReadChannel } from "../../workers/captureWorker";
 import classes from "./ripple.module.css";
 import { useStoreCapture } from "./useStoreCapture";

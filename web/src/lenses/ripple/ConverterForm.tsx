@@ -1,12 +1,12 @@
 import { NativeSelect } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
 import { type ConverterDescription, type OutputConverter, outputConverters, unknownConverter } from "@pale-cap/core";
+import { converterLabels, dutyLabels } from "@pale-cap/wording";
 import { netUpdate } from "../../job/netUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import { converterLabels, dutyLabels } from "../../wording/rippleWords";
 import classes from "./ripple.module.css";
 
 /** What is known of the converter behind a rail; what is left empty is assumed, and its effect shown as a band. */

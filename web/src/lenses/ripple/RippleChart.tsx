@@ -1,4 +1,5 @@
 import { formatQuantity } from "@pale-cap/core";
+import { filterStateLabels } from "@pale-cap/wording";
 import {
   Area,
   CartesianGrid,
@@ -10,7 +11,6 @@ import {
   XAxis,
   YAxis,
 } from "recharts";
-import { filterStateLabels } from "../../wording/rippleWords";
 import classes from "./ripple.module.css";
 
 export interface ChartColumn {

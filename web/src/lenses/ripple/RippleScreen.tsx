@@ -9,6 +9,7 @@ import {
   usualCapacitorCelsius,
   withCapturedFrequency,
 } from "@pale-cap/core";
+import { assumptionWords, filterStateLabels, impossibleWords } from "@pale-cap/wording";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { useJob } from "../../job/JobContext";
@@ -17,7 +18,6 @@ import { useTellExport } from "../../job/useTellExport";
 import { download } from "../../ui/download";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
-import { assumptionWords, filterStateLabels, impossibleWords } from "../../wording/rippleWords";
 import { rippleWorker, useRipplePrediction } from "../../workers/useRipplePrediction";
 import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";

@@ -1,8 +1,8 @@
 import { type CaptureAnalysis, filterStates, type RailRipple, type RipplePrediction } from "@pale-cap/core";
+import { filterStateLabels } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
-import { filterStateLabels } from "../../wording/rippleWords";
 import classes from "./ripple.module.css";
 
 /** The charts as numbers: ripple of each state, and every capacitor with what it carries. */

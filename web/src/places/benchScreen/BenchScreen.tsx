@@ -1,11 +1,11 @@
 import { Button, TextInput } from "@mantine/core";
 import { useDebouncedValue, useDisclosure } from "@mantine/hooks";
+import { cautions } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useBenchPagesInfiniteQuery } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
-import { cautions } from "../../wording/cautions";
 import { BenchList } from "./BenchList";
 import { BenchTable } from "./BenchTable";
 import classes from "./bench.module.css";

@@ -1,12 +1,11 @@
 import type { BenchLine } from "@pale-cap/contract";
 import { formatQuantity, lenses } from "@pale-cap/core";
+import { ageText, dayText, lensLabels, logTime } from "@pale-cap/wording";
 import dayjs from "dayjs";
 import type { RefObject } from "react";
 import { Link } from "react-router";
 import { deviceName } from "../../job/parts";
 import { TableHead } from "../../ui/TableHead";
-import { ageText, dayText, logTime } from "../../ui/times";
-import { lensLabels } from "../../wording/lensWords";
 import classes from "./bench.module.css";
 
 /** The jobs, newest first: device, fault, lens reached, charge state, age. */

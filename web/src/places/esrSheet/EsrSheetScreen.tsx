@@ -9,13 +9,12 @@ import {
   sheetMicrofarads,
   sheetVolts,
 } from "@pale-cap/core";
+import { classLabels, dayText } from "@pale-cap/wording";
 import { IconPrinter } from "@tabler/icons-react";
 import { useMemo, useState } from "react";
 import { useHouseRulesQuery } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
-import { dayText } from "../../ui/times";
-import { classLabels } from "../../wording/entryWords";
 import classes from "./esrSheet.module.css";
 
 const frequencies = [100e3, 20e3, 1e3, 120] as const;

@@ -8,6 +8,7 @@ import {
   ruleVersion,
 } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
+import { momentText, turnedWords } from "@pale-cap/wording";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -19,9 +20,7 @@ import {
   usePeopleQuery,
 } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import { momentText } from "../../ui/times";
 import { dropDraft, useDraft } from "../../ui/useDraft";
-import { turnedWords } from "../../wording/verdictWords";
 import { BackupNote } from "./BackupNote";
 import classes from "./houseRules.module.css";
 import { KitEditor } from "./KitEditor";

@@ -7,11 +7,11 @@ import {
   instrumentFunctions,
 } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
+import { functionFacts, kindLabels, statusWords } from "@pale-cap/wording";
 import { IconSettings } from "@tabler/icons-react";
 import { useState } from "react";
 import { noAct, useActOnInstrumentMutation } from "../../probe/instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import { functionFacts, kindLabels, statusWords } from "../../wording/instrumentWords";
 import classes from "./instruments.module.css";
 import { LoadControls } from "./LoadControls";
 import { MainsControls } from "./MainsControls";

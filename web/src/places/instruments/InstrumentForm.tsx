@@ -1,5 +1,6 @@
 import { Button, NativeSelect, NumberInput, Switch, TextInput } from "@mantine/core";
 import { type Instrument, type InstrumentValues, instrumentKinds } from "@pale-cap/contract";
+import { kindLabels } from "@pale-cap/wording";
 import { type FormEvent, useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import {
@@ -9,7 +10,6 @@ import {
 } from "../../probe/instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
-import { kindLabels } from "../../wording/instrumentWords";
 import classes from "./instruments.module.css";
 
 const blank: InstrumentValues = {

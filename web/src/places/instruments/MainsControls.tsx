@@ -1,5 +1,6 @@
 import { NativeSelect, Switch, TextInput } from "@mantine/core";
 import type { InstrumentAct } from "@pale-cap/contract";
+import { cautions } from "@pale-cap/wording";
 import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -8,7 +9,6 @@ import { useBenchQuery, useJobQuery } from "../../job/jobApi";
 import { deviceName } from "../../job/parts";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Caution } from "../../ui/Caution";
-import { cautions } from "../../wording/cautions";
 import classes from "./instruments.module.css";
 
 /** Mains source: on and off, lamp, transformer, drain lead. The job it belongs to learns that the mains was connected. */

@@ -1,5 +1,5 @@
+import { cautionChapters, cautions } from "@pale-cap/wording";
 import { Caution } from "../../ui/Caution";
-import { cautionChapters, cautions } from "../../wording/cautions";
 import classes from "./safely.module.css";
 
 /** Every caution of the product in one place, in the order of the work. */

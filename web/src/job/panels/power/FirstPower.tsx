@@ -1,14 +1,13 @@
 import { Checkbox } from "@mantine/core";
 import type { FirstPowerWay } from "@pale-cap/contract";
 import { limiterFor, powerGate, seriesLampFor } from "@pale-cap/core";
+import { cautions, firstPowerSigns, residualCurrentWords, rigNotes } from "@pale-cap/wording";
 import { type ReactNode, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../../../app/store/hooks";
 import { Caution } from "../../../ui/Caution";
 import { Part } from "../../../ui/Pane";
 import { Quantity } from "../../../ui/Quantity";
 import { QuantityInput } from "../../../ui/QuantityInput";
-import { cautions } from "../../../wording/cautions";
-import { firstPowerSigns, residualCurrentWords, rigNotes } from "../../../wording/firstPowerWords";
 import { useJob } from "../../JobContext";
 import { probeSet } from "../../workplaceSlice";
 import { PowerGateCard } from "./PowerGateCard";

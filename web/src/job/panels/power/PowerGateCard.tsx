@@ -1,11 +1,10 @@
 import { Button, TextInput } from "@mantine/core";
 import { powerGate } from "@pale-cap/core";
+import { cautions, powerGateWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import { QuantityInput } from "../../../ui/QuantityInput";
 import { useDraft } from "../../../ui/useDraft";
-import { cautions } from "../../../wording/cautions";
-import { powerGateWords } from "../../../wording/firstPowerWords";
 import { useJob } from "../../JobContext";
 import classes from "./power.module.css";
 import { useLogPower } from "./useLogPower";

@@ -45,7 +45,7 @@ const standings: Readonly<Record<OwnStanding, string>> = {
 export const standingWords = (own: OwnStanding): string => standings[own];
 
 /** What was found on other units, as a thing to look at on this one. */
-export function findingWords(finding: FamilyFinding): string {
+export function familyFindingWords(finding: FamilyFinding): string {
   const units = finding.unitNumbers.map((number) => String(number).padStart(4, "0")).join(", ");
   switch (finding.code) {
     case "part_bad":

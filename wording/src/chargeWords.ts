@@ -12,7 +12,7 @@ import {
   type StoreKind,
   type UnknownReason,
 } from "@pale-cap/core";
-import { logTime } from "../ui/times";
+import { logTime } from "./times";
 
 const reasons: Readonly<Record<UnknownReason, string>> = {
   nothing_logged: "nothing measured yet",

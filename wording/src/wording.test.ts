@@ -20,7 +20,7 @@ import { cautionChapters, cautions } from "./cautions";
 import { chargeWords, dangerWords } from "./chargeWords";
 import { firstCheckWords, stageLabels } from "./faultWords";
 import { powerGateWords } from "./firstPowerWords";
-import { findingWords, standingWords } from "./intakeWords";
+import { familyFindingWords, standingWords } from "./intakeWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
 import { lensLabels, openPointWords } from "./lensWords";
 import { rejectionWords } from "./replacementWords";
@@ -212,7 +212,7 @@ describe("wording", () => {
       ownPositionId: null,
       ownNetId: null,
     } as const;
-    expect(findingWords(finding)).toBe("C21 failed on 0007, 0143");
+    expect(familyFindingWords(finding)).toBe("C21 failed on 0007, 0143");
     expect(standingWords(finding.own)).toBe("not checked here");
   });
 });
