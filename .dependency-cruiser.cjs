@@ -1,86 +1,105 @@
 /** Import directions of the house (see ARCHITECTURE.md). Checked by scripts/checkImports.mjs. */
-const only = (name, from, allowed, comment) => ({
-  name,
-  comment,
-  severity: "error",
-  from: { path: from, pathNot: "[.]test[.]tsx?$" },
-  to: { pathNot: allowed },
-});
+
+/** Rooms of core from the ground up: each imports only rooms named before it. */
+const coreRooms = [
+  ...["quantities", "numerics", "constants", "capacitors", "readings", "board", "facts", "quickEntry"],
+  ...["incircuit", "ripple", "waveform", "life", "discharge"],
+  ...["judgement", "faults", "measuring", "safety", "replacement", "proof", "economics"],
+  ...["stock", "casebook", "job", "practice"],
+];
+
+const rule = (name, from, to, comment = "") => ({ name, comment, severity: "error", from, to });
+const source = (path) => ({ path, pathNot: "[.]test[.]tsx?$" });
+const below = "(?!src/index|testing/)";
 
 module.exports = {
   forbidden: [
-    only("core-imports-nothing", "^core/src", ["^core/src"], "core is pure: no package, no Node, no neighbour"),
-    only("core-reference-imports-core", "^core/reference", ["^core/"], "the reference adapter knows core only"),
-    only(
-      "contract-imports-core",
-      "^contract/src",
-      ["^contract/src", "^core/src/index", "node_modules/yup"],
-      "schemas stand on core and Yup",
+    rule(
+      "core-imports-nothing",
+      source("^core/src"),
+      { pathNot: "^core/src" },
+      "pure: no package, no Node, no neighbour",
     ),
-    {
-      name: "bench-stands-on-contract",
-      comment: "the simulated instruments know core and contract; nothing but their port is known of them",
-      severity: "error",
-      from: { path: "^bench/" },
-      to: { path: ["^(server|web|e2e)/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
-    },
-    {
-      name: "server-never-meets-web",
-      severity: "error",
-      from: { path: "^server/" },
-      to: {
-        path: ["^web/", "^e2e/", "^bench/(?!src/index)", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"],
+    ...coreRooms.map((room, n) => {
+      const allowed = `^core/src/((${coreRooms.slice(0, n + 1).join("|")})/|errors[.]ts$|coreVersion[.]ts$)`;
+      return rule(`core-room-${room}`, source(`^core/src/${room}/`), { path: "^core/src/", pathNot: allowed });
+    }),
+    rule(
+      "core-rooms-are-known",
+      source(`^core/src/(?!(${coreRooms.join("|")})/)[^/]+/`),
+      {},
+      "a new room has its place in the order",
+    ),
+    rule("core-reference-imports-core", source("^core/reference"), { pathNot: "^core/" }),
+    rule("contract-imports-core", source("^contract/src"), {
+      pathNot: ["^contract/src", "^core/src/index", "node_modules/yup"],
+    }),
+    rule("wording-imports-core-and-contract", source("^wording/src"), {
+      pathNot: ["^wording/src", "^(core|contract)/src/index", "node_modules/dayjs"],
+    }),
+    rule(
+      "bench-stands-on-contract",
+      { path: "^bench/" },
+      {
+        path: ["^(server|web|wording|e2e)/", `^core/${below}`, "^contract/(?!src/index)"],
       },
-    },
-    {
-      name: "web-never-meets-server",
-      severity: "error",
-      from: { path: "^web/" },
-      to: { path: ["^server/", "^e2e/", "^bench/", "^core/(?!src/index|testing/)", "^contract/(?!src/index)"] },
-    },
-    {
-      name: "features-are-strangers",
-      comment: "share downward: web has job, probe, drawing, ui, wording; server has records, http, database",
-      severity: "error",
-      from: { path: "^(web|server)/src/features/([^/]+)/" },
-      to: { path: "^$1/src/features/", pathNot: "^$1/src/features/$2/" },
-    },
-    {
-      name: "nothing-imports-features-but-app",
-      severity: "error",
-      from: { path: "^web/src/(?!features/|app/|main)" },
-      to: { path: "^web/src/(features|app)/" },
-    },
-    {
-      name: "ui-is-field-free",
-      severity: "error",
-      from: { path: "^web/src/(ui|wording)/" },
-      to: { path: "^web/src/(job|probe|drawing|features|workers)/" },
-    },
-    {
-      name: "drawing-knows-no-job",
-      severity: "error",
-      from: { path: "^web/src/drawing/" },
-      to: { path: "^web/src/(job|probe|features|workers)/" },
-    },
-    {
-      name: "yup-stays-in-contract",
-      severity: "error",
-      from: { path: "^(core|web)/", pathNot: "[.]test[.]tsx?$" },
-      to: { path: "node_modules/yup" },
-    },
-    {
-      name: "nothing-unresolved",
-      severity: "error",
-      from: {},
-      to: { couldNotResolve: true, pathNot: "[.]module[.]css$" },
-    },
-    {
-      name: "no-circles",
-      severity: "error",
-      from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ["type-only"] } },
-    },
+    ),
+    rule(
+      "server-never-meets-web",
+      { path: "^server/" },
+      {
+        path: ["^web/", "^e2e/", "^bench/(?!src/index)", `^core/${below}`, "^(contract|wording)/(?!src/index)"],
+      },
+    ),
+    rule(
+      "web-never-meets-server",
+      { path: "^web/" },
+      {
+        path: ["^server/", "^e2e/", "^bench/", `^core/${below}`, "^(contract|wording)/(?!src/index)"],
+      },
+    ),
+    rule(
+      "features-are-strangers",
+      { path: "^server/src/features/([^/]+)/" },
+      {
+        path: "^server/src/features/",
+        pathNot: "^server/src/features/$1/",
+      },
+    ),
+    rule(
+      "lenses-and-places-are-strangers",
+      { path: "^web/src/((lenses|places)/[^/]+)/" },
+      {
+        path: "^web/src/(lenses|places)/",
+        pathNot: "^web/src/$1/",
+      },
+    ),
+    rule(
+      "nothing-imports-lenses-but-app",
+      { path: "^web/src/(?!lenses/|places/|app/|main)" },
+      {
+        path: "^web/src/(lenses|places)/",
+      },
+    ),
+    rule("nothing-imports-app-but-main", { path: "^web/src/(?!app/|main)" }, { path: "^web/src/app/(?!store/)" }),
+    rule(
+      "ui-is-field-free",
+      { path: "^web/src/(ui|api)/" },
+      {
+        path: "^web/src/(job|probe|outbox|drawing|lenses|places|workers)/",
+      },
+    ),
+    rule(
+      "drawing-knows-no-job",
+      { path: "^web/src/drawing/" },
+      {
+        path: "^web/src/(job|probe|outbox|lenses|places|workers)/",
+      },
+    ),
+    rule("job-knows-no-probe", { path: "^web/src/job/" }, { path: "^web/src/probe/" }),
+    rule("yup-stays-in-contract", source("^(core|wording|web)/"), { path: "node_modules/yup" }),
+    rule("nothing-unresolved", {}, { couldNotResolve: true, pathNot: "[.]module[.]css$" }),
+    rule("no-circles", {}, { circular: true }, "circles through types alone count"),
   ],
   options: {
     doNotFollow: { path: "node_modules" },

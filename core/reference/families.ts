@@ -1,4 +1,5 @@
 import { OutOfRangeError } from "../src/errors";
+import type { FamilyAdapter } from "./adapter";
 import { capacitorFamilies } from "./families/capacitors";
 import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
@@ -7,9 +8,6 @@ import { replacementFamilies } from "./families/replacement";
 import { rippleFamilies } from "./families/ripple";
 import { safetyFamilies } from "./families/safety";
 import type { Inputs } from "./inputs";
-
-/** Maps the keys of one family onto core's function and its result back. */
-export type FamilyAdapter = (inputs: Inputs) => unknown;
 
 export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...capacitorFamilies,

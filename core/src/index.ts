@@ -1,9 +1,17 @@
-export { baselineOfUnits, type GoodReading } from "./board/baseline";
+export { bankOf } from "./board/bank";
+export { type BaselineValue, baselineOfUnits, type GoodReading } from "./board/baseline";
 export * from "./board/board";
 export * from "./board/boardType";
+export {
+  type ConverterDescription,
+  type OutputConverter,
+  outputConverters,
+  unknownConverter,
+} from "./board/converterDescription";
 export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./board/deviceTests";
 export { lidHeightAtMetres } from "./board/lidHeight";
 export { type PhotoAlignment, photoPlacement, type Similarity } from "./board/photoPlacement";
+export type { RailRules } from "./board/railRules";
 export { rippleLimitVolts } from "./board/rippleLimit";
 export * from "./board/sections";
 export { walkOrder } from "./board/walkOrder";
@@ -52,10 +60,17 @@ export {
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { OutOfRangeError } from "./errors";
+export * from "./facts/captures";
+export * from "./facts/chargeFacts";
 export { type DeviceKind, deviceKinds } from "./facts/deviceKinds";
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./facts/deviceProfiles";
+export * from "./facts/drainKit";
 export * from "./facts/jobFacts";
+export * from "./facts/jobRules";
+export * from "./facts/overrules";
+export * from "./facts/powerEvents";
 export * from "./facts/teardown";
+export * from "./facts/visualSigns";
 export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
 export { priorProblems, priorsForDevice } from "./faults/devicePriors";
 export { type DrainClue, type DrainClueCode, drainClues } from "./faults/drainClues";
@@ -84,9 +99,9 @@ export * from "./job/familyFindings";
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
-export { needsReplacement, type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
+export { type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
 export { doneSteps } from "./job/rework";
-export { type BaselineValue, baselineLikelihood } from "./judgement/baselineLikelihood";
+export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";
@@ -98,8 +113,6 @@ export {
   judgePosition,
   latestSigns,
   rejudgeBoard,
-  type SignObservation,
-  type VerdictOverrule,
 } from "./judgement/judgeBoard";
 export {
   type DeviceJudgement,
@@ -110,15 +123,10 @@ export {
   type TestOutcome,
 } from "./judgement/judgeDevice";
 export { judgePart } from "./judgement/judgePart";
-export { bankOf } from "./judgement/partReadings";
+export { needsReplacement } from "./judgement/needsReplacement";
 export { posteriorMeanProbability } from "./judgement/posteriorMean";
 export { type ReplacementStrategy, replacementSet } from "./judgement/replacementSet";
-export {
-  evidenceFromSigns,
-  type SignState,
-  type VisualSign,
-  visualSigns,
-} from "./judgement/signEvidence";
+export { evidenceFromSigns } from "./judgement/signEvidence";
 export { tunedConstants } from "./judgement/tunedConstants";
 export * from "./judgement/verdict";
 export { lifeFromCoreTemperature } from "./life/lifeFromCore";
@@ -147,7 +155,7 @@ export {
 } from "./measuring/probePoints";
 export type { ProposedTarget } from "./measuring/proposal";
 export { seededRandom } from "./numerics/seededRandom";
-export { type CheckState, type RailProof, type RailRules, railProof } from "./proof/railProof";
+export { type CheckState, type RailProof, railProof } from "./proof/railProof";
 export {
   type FormatOptions,
   type FormattedQuantity,
@@ -205,14 +213,10 @@ export {
 } from "./ripple/bulkPrediction";
 export {
   type Assumption,
-  type ConverterDescription,
   converterSource,
   type DescribedSource,
   type ImpossibleCode,
   ImpossibleConverterError,
-  type OutputConverter,
-  outputConverters,
-  unknownConverter,
 } from "./ripple/converter";
 export { equivalentRippleCurrent } from "./ripple/equivalentRippleCurrent";
 export { filterHarmonics } from "./ripple/filterHarmonics";
@@ -220,26 +224,21 @@ export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
 export { primaryPulseAmpsRms } from "./ripple/primaryPulses";
 export * from "./ripple/railRipple";
-export {
-  type PredictionQuestion,
-  predictRipple,
-  type RipplePrediction,
-  sweepLoads,
-} from "./ripple/ripplePrediction";
+export { type PredictionQuestion, predictRipple, type RipplePrediction, sweepLoads } from "./ripple/ripplePrediction";
 export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
+export { converterOf, usualConverter } from "./ripple/usualConverter";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
-export { type DrainKitItem, type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
+export { type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
 export * from "./safety/energyStores";
 export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from "./safety/firstPower";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
 export * from "./safety/powerGate";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
-export { analyseCapture, type CaptureAnalysis } from "./waveform/analyseCapture";
-export type { CapturePart } from "./waveform/capturePart";
+export { analyseCapture } from "./waveform/analyseCapture";
 export {
   type CaptureProblem,
   type CaptureProblemCode,
@@ -251,15 +250,6 @@ export {
 export { type CaptureMapping, type CaptureShape, captureShape } from "./waveform/captureShape";
 export { type DrawnColumn, decimate } from "./waveform/decimate";
 export {
-  converterOf,
-  fedRail,
-  type RailRippleFinding,
-  rippleFindings,
-  usualCapacitorCelsius,
-  usualConverter,
-  withCapturedFrequency,
-} from "./waveform/jobRipple";
-export {
   meterBandwidthHertz,
   peakToPeakOfSineRms,
   type RippleAttribution,
@@ -267,3 +257,10 @@ export {
   type RippleCauseShare,
   rippleAttribution,
 } from "./waveform/rippleAttribution";
+export {
+  fedRail,
+  type RailRippleFinding,
+  rippleFindings,
+  usualCapacitorCelsius,
+  withCapturedFrequency,
+} from "./waveform/rippleFindings";

@@ -1,4 +1,4 @@
-import { unknownConverter } from "../src/ripple/converter";
+import { unknownConverter } from "../src/board/converterDescription";
 import { filterHarmonics } from "../src/ripple/filterHarmonics";
 import type { FilterCapacitor } from "../src/ripple/filterNetwork";
 import { mainsBulk } from "../src/ripple/mainsBulk";

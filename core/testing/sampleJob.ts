@@ -1,7 +1,8 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
-import { emptyJobFacts, type JobFacts, type JobRules } from "../src/facts/jobFacts";
+import type { ChargeEvent, EnergyStore } from "../src/facts/chargeFacts";
+import { emptyJobFacts, type JobFacts } from "../src/facts/jobFacts";
+import type { JobRules } from "../src/facts/jobRules";
 import type { Reading } from "../src/readings/reading";
-import type { ChargeEvent, EnergyStore } from "../src/safety/chargeWatch";
 import { sampleMoment } from "./sampleMoment";
 
 /** A net of a test board: 12 V output unless told otherwise. */

@@ -5,7 +5,7 @@ import { dissipationFactorLimitRatio, type SurchargeStep } from "../../src/capac
 import { expectedEsr } from "../../src/capacitors/expectedEsr";
 import { seriesResistanceTemperatureFactor } from "../../src/capacitors/seriesResistanceTemperatureFactor";
 import { type TesterSituation, testerReading } from "../../src/capacitors/testerReading";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, number, optionalNumber, word } from "../inputs";
 
 const liquid: readonly LiquidCapacitorClass[] = ["gp", "lowz", "ultra"];

@@ -1,9 +1,10 @@
 import { OutOfRangeError } from "../../src/errors";
-import { type BankCapacitor, bankImpedance } from "../../src/incircuit/bankImpedance";
+import type { BankCapacitor } from "../../src/incircuit/bank";
+import { bankImpedance } from "../../src/incircuit/bankImpedance";
 import { bankIntervals } from "../../src/incircuit/bankIntervals";
 import { bankStates } from "../../src/incircuit/bankStates";
 import { maskingLimit, maskingLimitOfResistances } from "../../src/incircuit/maskingLimit";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
 function capacitors(inputs: Inputs): readonly BankCapacitor[] {

@@ -3,7 +3,7 @@ import { type Evidence, evidenceLikelihood } from "../../src/judgement/evidenceL
 import { gradePart } from "../../src/judgement/gradePart";
 import { posteriorMeanProbability } from "../../src/judgement/posteriorMean";
 import { voltageLossLikelihood } from "../../src/judgement/voltageLossLikelihood";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, number, optionalNumber, record, word } from "../inputs";
 
 const evidenceOf = (inputs: Inputs) => record(inputs.evidence, "evidence") as Evidence;

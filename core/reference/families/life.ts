@@ -8,7 +8,7 @@ import { lifeWithRippleHeating, type RippleHeatingSchool } from "../../src/life/
 import { missionLife } from "../../src/life/missionLife";
 import { returnChances } from "../../src/life/returnChance";
 import { equivalentRippleCurrent } from "../../src/ripple/equivalentRippleCurrent";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
 const rating = (inputs: Inputs) => ({

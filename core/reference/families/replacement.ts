@@ -6,7 +6,7 @@ import { esrZero } from "../../src/replacement/esrZero";
 import { holdUpCapacitanceFarads } from "../../src/replacement/holdUpCapacitance";
 import { parallelParts } from "../../src/replacement/parallelParts";
 import { replacementRatedVoltage } from "../../src/replacement/ratedVoltage";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, list, number, optionalNumber, record, word } from "../inputs";
 
 const positions: readonly PositionClass[] = [

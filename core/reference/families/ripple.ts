@@ -3,7 +3,7 @@ import type { FilterCapacitor } from "../../src/ripple/filterNetwork";
 import { mainsBulk } from "../../src/ripple/mainsBulk";
 import { type SourceCurrent, sourceFromCorners } from "../../src/ripple/sourceCurrent";
 import { steadyRipple } from "../../src/ripple/steadyRipple";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, list, number, record, word } from "../inputs";
 
 function source(inputs: Inputs): SourceCurrent {

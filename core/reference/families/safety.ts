@@ -3,7 +3,7 @@ import { discharge } from "../../src/discharge/discharge";
 import { type DrainLoad, drainCourse } from "../../src/discharge/drainPath";
 import { dischargeResistor } from "../../src/safety/dischargeResistor";
 import { mainsInrush, stiffInrush } from "../../src/safety/inrush";
-import type { FamilyAdapter } from "../families";
+import type { FamilyAdapter } from "../adapter";
 import { type Inputs, number, optionalNumber, record, word } from "../inputs";
 
 function drainLoad(inputs: Inputs): DrainLoad {

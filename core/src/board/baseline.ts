@@ -1,5 +1,18 @@
-import type { BaselineValue } from "../judgement/baselineLikelihood";
 import type { QuantityKind } from "../readings/reading";
+
+/** What one place read on other boards of the same type. */
+export interface BaselineValue {
+  readonly designator: string;
+  readonly quantity: QuantityKind;
+  readonly isInCircuit: boolean;
+  readonly frequencyHertz: number;
+  readonly typical: number;
+  readonly low: number;
+  readonly high: number;
+  readonly unitCount: number;
+  /** A unit that was measured because it is known to be good; else parts that were judged sound. */
+  readonly isKnownGood: boolean;
+}
 
 /** What one good unit read at one place. */
 export interface GoodReading {

@@ -1,5 +1,5 @@
 import type { CapacitorClass } from "../capacitors/capacitorClass";
-import type { ConverterDescription } from "../ripple/converter";
+import type { ConverterDescription } from "./converterDescription";
 import type { Section } from "./sections";
 
 /** A point on a board or in a photo, metres or pixels. */

@@ -1,5 +1,5 @@
-import type { RailRules } from "../proof/railProof";
 import type { BoardNet } from "./board";
+import type { RailRules } from "./railRules";
 
 /** Rails up to here carry logic: their limit is in millivolts, where the house has one. */
 const lowRailVolts = 6;

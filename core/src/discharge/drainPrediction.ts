@@ -1,5 +1,6 @@
-import { type DrainKitItem, drainKitLoad } from "../safety/drainPlan";
+import type { DrainKitItem } from "../facts/drainKit";
 import { decayedVolts } from "./discharge";
+import { drainKitLoad } from "./drainKitLoad";
 import { type DrainCourse, drainCourse } from "./drainPath";
 
 /** What hangs on a store while it drains; a bleeder drains beside it. */

@@ -1,16 +1,15 @@
+import type { BaselineValue } from "../board/baseline";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
-import type { BaselineValue } from "../judgement/baselineLikelihood";
-import type { SignObservation, VerdictOverrule } from "../judgement/judgeBoard";
-import type { JudgementRules } from "../judgement/verdict";
-import type { RailRules } from "../proof/railProof";
 import type { FactMoment } from "../readings/factMoment";
 import type { Reading } from "../readings/reading";
-import type { ChargeEvent, ChargeRules, EnergyStore } from "../safety/chargeWatch";
-import type { PowerEvent } from "../safety/powerGate";
-import type { CaptureAnalysis } from "../waveform/analyseCapture";
+import type { CaptureFact } from "./captures";
+import type { ChargeEvent, EnergyStore } from "./chargeFacts";
 import type { DeviceKind } from "./deviceKinds";
 import type { Topology } from "./deviceProfiles";
+import type { VerdictOverrule } from "./overrules";
+import type { PowerEvent } from "./powerEvents";
 import type { TeardownReturn, TeardownStep } from "./teardown";
+import type { SignObservation } from "./visualSigns";
 
 export const lenses = [
   "intake",
@@ -47,15 +46,6 @@ export interface DeviceFacts {
   readonly kind: DeviceKind;
   readonly topology: Topology | null;
   readonly ageYears: number | null;
-}
-
-/** A ripple capture of a rail, as far as the computations need it. */
-export interface CaptureFact extends Pick<FactMoment, "sequence"> {
-  readonly id: string;
-  readonly netId: string;
-  readonly loadAmps: number | null;
-  readonly analysis: CaptureAnalysis;
-  readonly measuredAt: string;
 }
 
 /** Everything that was entered on a job, as far as the computations need it. */
@@ -104,9 +94,3 @@ export const emptyJobFacts: JobFacts = {
   ticks: [],
   handedOverAt: null,
 };
-
-export interface JobRules {
-  readonly judgement: JudgementRules;
-  readonly charge: ChargeRules;
-  readonly rail: RailRules;
-}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleStore } from "../../testing/sampleJob";
 import { sampleMoment } from "../../testing/sampleMoment";
-import type { ChargeEvent } from "../safety/chargeWatch";
+import type { ChargeEvent } from "../facts/chargeFacts";
 import { drainClues } from "./drainClues";
 
 const store = sampleStore({ id: "c1" });

@@ -1,6 +1,6 @@
 import { predictedDrainVolts } from "../discharge/drainPrediction";
+import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
 import { inOrder, secondsBetween } from "../readings/factMoment";
-import type { ChargeEvent, EnergyStore } from "../safety/chargeWatch";
 
 export type DrainClueCode = "stays_full" | "falls_too_slowly" | "zero_from_start" | "creeps_back";
 

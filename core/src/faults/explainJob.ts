@@ -1,5 +1,6 @@
 import { deviceProfiles } from "../facts/deviceProfiles";
-import type { JobFacts, JobRules } from "../facts/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
 import type { PartJudgement } from "../judgement/verdict";
 import { type CascadeCheck, cascadeChecks } from "./cascadeChecks";
 import { priorsForDevice } from "./devicePriors";

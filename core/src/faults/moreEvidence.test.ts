@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { CaptureAnalysis } from "../facts/captures";
 import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
-import type { CaptureAnalysis } from "../waveform/analyseCapture";
 import { faultEvidence } from "./faultEvidence";
 
 const evidenceOf = (facts: JobFacts) => faultEvidence(facts, judgeBoard(facts, sampleRules.judgement), sampleRules);

@@ -2,7 +2,7 @@ import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
 import { requirePositive } from "../numerics/requireRange";
-import type { BankCapacitor, BankNetwork } from "./bankImpedance";
+import type { BankCapacitor, BankNetwork } from "./bank";
 import { capacitorAdmittance, checkedNetwork, probeImpedance } from "./probeImpedance";
 
 export interface BankReading {

@@ -1,6 +1,6 @@
 import { addComplex, type Complex, reciprocalComplex } from "../numerics/complex";
 import { requireNonNegative, requirePositive } from "../numerics/requireRange";
-import type { BankNetwork } from "./bankImpedance";
+import type { BankNetwork } from "./bank";
 
 /** What hangs on a probe beside the capacitors, checked once. */
 export interface CheckedNetwork {

@@ -1,10 +1,12 @@
-import type { JobFacts, JobRules } from "../facts/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
+import type { VerdictWord } from "../facts/overrules";
 import { drainClues } from "../faults/drainClues";
-import type { PartJudgement, VerdictWord } from "../judgement/verdict";
+import { needsReplacement } from "../judgement/needsReplacement";
+import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { standingReadings } from "../readings/reading";
 import { powerGate } from "../safety/powerGate";
-import { needsReplacement } from "./openPoints";
 
 /** One unit of a family, judged. */
 export interface FamilyUnit {

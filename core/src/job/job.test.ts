@@ -9,11 +9,11 @@ import {
   sampleStore,
 } from "../../testing/sampleJob";
 import { sampleMoment } from "../../testing/sampleMoment";
+import type { ChargeEvent } from "../facts/chargeFacts";
 import type { JobFacts, Lens, ReworkStep, ReworkTick } from "../facts/jobFacts";
 import { railProof } from "../proof/railProof";
 import { combineRepeats } from "../readings/combineRepeats";
 import { standingReadings } from "../readings/reading";
-import type { ChargeEvent } from "../safety/chargeWatch";
 import { jobChargeState } from "./jobCharge";
 import { type LensState, lensProgress, lensReached } from "./lensProgress";
 import { openPoints } from "./openPoints";

@@ -1,13 +1,8 @@
 import type { BoardPosition } from "../board/board";
+import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
+import type { ChargeRules } from "../facts/jobRules";
 import { loggedReading, type Reading, standingReadings } from "../readings/reading";
-import {
-  type ChargeEvent,
-  type ChargeRules,
-  type ChargeState,
-  type EnergyStore,
-  foldChargeState,
-  worstChargeState,
-} from "../safety/chargeWatch";
+import { type ChargeState, foldChargeState, worstChargeState } from "../safety/chargeWatch";
 
 /** What the charge watch of a job is drawn from. */
 export interface ChargeFacts {

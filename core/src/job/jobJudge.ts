@@ -1,10 +1,11 @@
-import type { JobFacts, JobRules } from "../facts/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { type JudgedBoard, rejudgeBoard } from "../judgement/judgeBoard";
 import { type DeviceJudgement, judgeDevices } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import type { Reading } from "../readings/reading";
-import { type RailRippleFinding, rippleFindings } from "../waveform/jobRipple";
+import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
 
 /** Everything that is judged on a job. */
 export interface JobJudgement {

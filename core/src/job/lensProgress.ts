@@ -1,8 +1,10 @@
-import { type JobFacts, type JobRules, type Lens, lenses } from "../facts/jobFacts";
+import { type JobFacts, type Lens, lenses } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
 import { judgeBoard } from "../judgement/judgeBoard";
+import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { jobChargeState } from "./jobCharge";
-import { needsReplacement, type OpenPoint, openPoints } from "./openPoints";
+import { type OpenPoint, openPoints } from "./openPoints";
 import { doneSteps } from "./rework";
 
 /** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */

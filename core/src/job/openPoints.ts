@@ -1,14 +1,16 @@
 import { currentPart, foundPart } from "../board/board";
-import type { JobFacts, JobRules } from "../facts/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
 import { closingList } from "../facts/teardown";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { judgeDevices } from "../judgement/judgeDevice";
+import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import { powerGate } from "../safety/powerGate";
-import { type RailRippleFinding, rippleFindings } from "../waveform/jobRipple";
+import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
 import { jobChargeState } from "./jobCharge";
 import { doneSteps } from "./rework";
 
@@ -150,11 +152,6 @@ function ripplePoints(facts: JobFacts, ripple: readonly RailRippleFinding[]): Op
       { key: `ripple_unexplained:${netId}`, code: "ripple_unexplained" as const, subject, positionId: null, netId },
     ];
   });
-}
-
-/** Failed, or with a vent, leak or lifted base: it goes, whatever else is said. */
-export function needsReplacement(judgement: PartJudgement): boolean {
-  return judgement.verdict === "failed" || judgement.mustReplace;
 }
 
 function railPoints(facts: JobFacts, rules: JobRules): OpenPoint[] {

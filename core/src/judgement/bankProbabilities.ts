@@ -1,7 +1,7 @@
 import type { FittedPart } from "../board/board";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementConstants } from "../constants/judgementConstants";
-import type { BankNetwork } from "../incircuit/bankImpedance";
+import type { BankNetwork } from "../incircuit/bank";
 import { type BankLook, bankStatesOfLooks } from "../incircuit/bankStates";
 
 /** A can's own inductance, and how far new parts lie from the model: what a bank's reading cannot be sharper than. */

@@ -1,5 +1,6 @@
-import { type BaselineValue, baselineLikelihood } from "./baselineLikelihood";
-import { groupReadings, isSameFrequency, type ReadingGroup } from "./partReadings";
+import type { BaselineValue } from "../board/baseline";
+import { groupReadings, isSameFrequency, type ReadingGroup } from "../readings/groupReadings";
+import { baselineLikelihood } from "./baselineLikelihood";
 import type { JudgementQuestion } from "./verdict";
 
 /** A reading beside the same reading on a good board of the same type. */

@@ -1,20 +1,6 @@
+import type { BaselineValue } from "../board/baseline";
 import { interpolate, type TableRow } from "../numerics/interpolate";
 import { requirePositive } from "../numerics/requireRange";
-import type { QuantityKind } from "../readings/reading";
-
-/** What one place read on other boards of the same type. */
-export interface BaselineValue {
-  readonly designator: string;
-  readonly quantity: QuantityKind;
-  readonly isInCircuit: boolean;
-  readonly frequencyHertz: number;
-  readonly typical: number;
-  readonly low: number;
-  readonly high: number;
-  readonly unitCount: number;
-  /** A unit that was measured because it is known to be good; else parts that were judged sound. */
-  readonly isKnownGood: boolean;
-}
 
 /** Ratio to the baseline, log-likelihood ratio of failed against sound. Rough. */
 const byRatio: readonly TableRow[] = [

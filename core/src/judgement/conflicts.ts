@@ -1,6 +1,6 @@
 import { secondsBetween } from "../readings/factMoment";
+import type { ReadingGroup } from "../readings/groupReadings";
 import { isInCircuit, loggedReading, type Reading } from "../readings/reading";
-import type { ReadingGroup } from "./partReadings";
 
 /** Repeats that lie further apart than the meter explains by so much do not agree: bench habit. */
 const conflictFactor = 3;

@@ -1,11 +1,12 @@
 import { compensatedEsr } from "../capacitors/compensatedEsr";
 import { expectedEsrOfPart, type PartExpectation, partForSchool } from "../capacitors/expectedEsrOfPart";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import type { JudgementRules } from "../facts/jobRules";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
+import { groupReadings, isSameFrequency, type ReadingGroup } from "../readings/groupReadings";
 import { bankProbabilities, canHenrys } from "./bankProbabilities";
 import { doRepeatsConflict } from "./conflicts";
-import { groupReadings, isSameFrequency, type ReadingGroup } from "./partReadings";
-import { type JudgementQuestion, type JudgementRules, openSurroundings, type PlacedPart } from "./verdict";
+import { type JudgementQuestion, openSurroundings, type PlacedPart } from "./verdict";
 
 /** An ESR that may be weighed against one part, and how it was got. */
 export interface EsrFinding {

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import type { BaselineValue } from "../board/baseline";
 import type { JobFacts } from "../facts/jobFacts";
+import type { JudgementRules } from "../facts/jobRules";
 import type { Reading } from "../readings/reading";
-import type { BaselineValue } from "./baselineLikelihood";
 import { judgeBoard } from "./judgeBoard";
-import type { JudgementRules, PartJudgement } from "./verdict";
+import type { PartJudgement } from "./verdict";
 
 const rules = { ...sampleRules.judgement, failedFromRatio: 0.5 };
 /** One part alone on its net. */

@@ -1,10 +1,11 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
+import { visualSigns } from "../facts/visualSigns";
 import { evidenceLikelihood } from "./evidenceLikelihood";
 import { gradePart, type PartFindings } from "./gradePart";
 import { posteriorMeanProbability } from "./posteriorMean";
-import { evidenceFromSigns, evidenceOfSign, visualSigns } from "./signEvidence";
+import { evidenceFromSigns, evidenceOfSign } from "./signEvidence";
 import { voltageLossLikelihood } from "./voltageLossLikelihood";
 
 const clean: PartFindings = {

@@ -2,8 +2,8 @@ import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
-import { judgeBoard, judgePosition, latestSigns, rejudgeBoard, type SignObservation } from "./judgeBoard";
-import type { VisualSign } from "./signEvidence";
+import type { SignObservation, VisualSign } from "../facts/visualSigns";
+import { judgeBoard, judgePosition, latestSigns, rejudgeBoard } from "./judgeBoard";
 
 const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
 const verdictOf = (job: JobFacts, at = "C1") => judge(job).get(`at-${at}`)?.verdict;

@@ -1,3 +1,5 @@
+import { bankOf } from "../board/bank";
+import type { BaselineValue } from "../board/baseline";
 import {
   assumedChoke,
   type BoardNet,
@@ -7,37 +9,14 @@ import {
   foundPart,
 } from "../board/board";
 import type { JudgementConstants } from "../constants/judgementConstants";
-import { type FactMoment, inOrder } from "../readings/factMoment";
+import type { JudgementRules } from "../facts/jobRules";
+import type { VerdictOverrule } from "../facts/overrules";
+import type { SignObservation, SignState, VisualSign } from "../facts/visualSigns";
+import { inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, standingReadings } from "../readings/reading";
-import type { BaselineValue } from "./baselineLikelihood";
 import { judgePart } from "./judgePart";
-import { bankOf } from "./partReadings";
-import type { SignState, VisualSign } from "./signEvidence";
 import { tunedConstants } from "./tunedConstants";
-import type {
-  BankSurroundings,
-  JudgementRules,
-  Overrule,
-  PartHistory,
-  PartJudgement,
-  PlacedPart,
-  VerdictWord,
-} from "./verdict";
-
-export interface SignObservation extends Pick<FactMoment, "sequence"> {
-  readonly fittedPartId: string;
-  readonly sign: VisualSign;
-  readonly state: SignState;
-  readonly observedAt: string;
-}
-
-/** What a person decided about a part; a later one of the same part overrides, null takes it back. */
-export interface VerdictOverrule extends Pick<FactMoment, "sequence"> {
-  readonly fittedPartId: string;
-  readonly verdict: VerdictWord | null;
-  readonly reason: string;
-  readonly at: string;
-}
+import type { BankSurroundings, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
 
 export interface BoardFacts {
   readonly nets: readonly BoardNet[];

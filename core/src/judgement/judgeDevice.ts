@@ -1,7 +1,7 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../board/deviceTests";
+import type { VerdictWord } from "../facts/overrules";
 import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
-import type { VerdictWord } from "./verdict";
 
 /** What one test of a part says; `doubtful`: neither, mostly a neighbour or a capacitor that charges. */
 export type TestOutcome = "in_order" | "bad" | "doubtful" | "not_done";

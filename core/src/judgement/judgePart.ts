@@ -1,7 +1,9 @@
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import type { VerdictWord } from "../facts/overrules";
 import { logistic, logit } from "../numerics/logistic";
+import { groupReadings, type ReadingGroup } from "../readings/groupReadings";
 import { isInCircuit, type Reading } from "../readings/reading";
 import { baselineFindings } from "./baselineFindings";
 import { besideNumbersShare, coarseFindings } from "./coarseEvidence";
@@ -23,11 +25,10 @@ import {
   ruleEntries,
   signEntries,
 } from "./ledger";
-import { groupReadings, type ReadingGroup } from "./partReadings";
 import { posteriorMeanProbability } from "./posteriorMean";
 import { evidenceFromSigns } from "./signEvidence";
 import { measuredPriorFailed, tunedConstants } from "./tunedConstants";
-import type { JudgementQuestion, PartJudgement, VerdictWord } from "./verdict";
+import type { JudgementQuestion, PartJudgement } from "./verdict";
 
 /** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. Rough. */
 const badThenGoodWeight = 1.5;

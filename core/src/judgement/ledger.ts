@@ -1,12 +1,13 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
+import { visualSigns } from "../facts/visualSigns";
 import { logit } from "../numerics/logistic";
+import type { ReadingGroup } from "../readings/groupReadings";
 import type { BaselineFinding } from "./baselineFindings";
 import type { CoarseFinding } from "./coarseEvidence";
 import type { EsrFinding } from "./esrFinding";
 import { esrLimitOhms } from "./esrLimit";
 import type { PartFindings } from "./gradePart";
-import type { ReadingGroup } from "./partReadings";
-import { evidenceOfSign, visualSigns } from "./signEvidence";
+import { evidenceOfSign } from "./signEvidence";
 import type { JudgementQuestion, LedgerEntry } from "./verdict";
 
 /** How far some findings alone move the log-odds of "failed" from the prior. */

@@ -1,6 +1,6 @@
 import { currentPart } from "../board/board";
 import type { JobFacts } from "../facts/jobFacts";
-import { needsReplacement } from "../job/openPoints";
+import { needsReplacement } from "./needsReplacement";
 import type { PartJudgement } from "./verdict";
 
 /** How many parts go when some are bad. */

@@ -1,21 +1,6 @@
+import type { SignState, VisualSign } from "../facts/visualSigns";
+import { visualSigns } from "../facts/visualSigns";
 import type { Evidence } from "./evidenceLikelihood";
-
-/** Visual signs of a part, in the order in which one looks. */
-export const visualSigns = [
-  "domed",
-  "vented",
-  "burst",
-  "crust",
-  "leak",
-  "base_lifted",
-  "sleeve_damaged",
-  "board_browned",
-  "cracked_joint",
-  "adhesive_brown",
-] as const;
-export type VisualSign = (typeof visualSigns)[number];
-
-export type SignState = "seen" | "not_seen" | "not_looked";
 
 /** The one map from the application's signs to the evidence names of the constants; null: no weight of its own yet. */
 export const evidenceOfSign: Readonly<Record<VisualSign, string | null>> = {

@@ -1,44 +1,12 @@
+import type { BaselineValue } from "../board/baseline";
 import type { BoardPosition, FittedPart } from "../board/board";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
-import type { EsrSourceSchool } from "../capacitors/expectedEsrOfPart";
-import type { TesterMode } from "../capacitors/testerReading";
-import type { SchoolName } from "../constants/judgementConstants";
+import type { JudgementRules } from "../facts/jobRules";
+import type { VerdictWord } from "../facts/overrules";
+import type { SignState, VisualSign } from "../facts/visualSigns";
 import type { PartInterval } from "../incircuit/bankIntervals";
 import type { Reading } from "../readings/reading";
-import type { BaselineValue } from "./baselineLikelihood";
 import type { GradeFlag } from "./gradePart";
-import type { SignState, VisualSign } from "./signEvidence";
-
-export const verdictWords = ["sound", "worn", "failed", "cannot_tell", "not_measured"] as const;
-export type VerdictWord = (typeof verdictWords)[number];
-
-/** `condemn_only`: in circuit condemns, out of circuit clears. `bank_bound`: a bound over the whole bank clears too. */
-export type InCircuitSchool = "condemn_only" | "bank_bound";
-
-/** Whether a look that found nothing counts for a part. It never clears one. */
-export type CleanLookSchool = "means_nothing" | "counts_a_little";
-
-export interface JudgementRules {
-  readonly school: SchoolName;
-  readonly inCircuitSchool: InCircuitSchool;
-  readonly esrSourceSchool: EsrSourceSchool;
-  readonly cleanLookSchool: CleanLookSchool;
-  /** A part is called failed from this chance on. */
-  readonly failedFromRatio: number;
-  /** Worn or worse from this chance on. */
-  readonly wornFromRatio: number;
-  /** Sound only up to this chance of having failed. */
-  readonly soundUpToRatio: number;
-  /** One standard deviation of an ESR reading, relative. */
-  readonly esrUncertaintyRatio: number;
-  /** Contact and lead resistance left after zeroing, one standard deviation. */
-  readonly contactOhms: number;
-  readonly capacitanceUncertaintyRatio: number;
-  /** What the leads add to every ESR reading; 0 where they are zeroed. */
-  readonly leadOhms: number;
-  /** Whether the shop's meter shows the resistive part or the whole impedance. */
-  readonly testerShows: TesterMode;
-}
 
 /** One line of the evidence ledger: facts, worded by the interface. */
 export interface LedgerEntry {

@@ -1,3 +1,4 @@
+import { bankOf } from "../board/bank";
 import { currentPart } from "../board/board";
 import { deviceTestOf } from "../board/deviceTests";
 import { rippleLimitVolts } from "../board/rippleLimit";
@@ -5,9 +6,9 @@ import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import { judgementConstants } from "../constants/judgementConstants";
-import type { JobFacts, JobRules } from "../facts/jobFacts";
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
 import { bankImpedance } from "../incircuit/bankImpedance";
-import { bankOf } from "../judgement/partReadings";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 
 /** What is probed, and how. */

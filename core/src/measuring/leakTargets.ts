@@ -1,5 +1,5 @@
 import type { JobFacts } from "../facts/jobFacts";
-import { needsReplacement } from "../job/openPoints";
+import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
 import { isInCircuit, type QuantityKind } from "../readings/reading";

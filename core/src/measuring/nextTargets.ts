@@ -7,7 +7,7 @@ import type { JobFacts } from "../facts/jobFacts";
 import type { Finding } from "../faults/findings";
 import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
-import { needsReplacement } from "../job/openPoints";
+import { needsReplacement } from "../judgement/needsReplacement";
 import { type ReplacementStrategy, replacementSet } from "../judgement/replacementSet";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";

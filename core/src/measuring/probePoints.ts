@@ -1,8 +1,8 @@
+import { bankOf } from "../board/bank";
 import { currentPart } from "../board/board";
 import { type DeviceTestCode, deviceTests } from "../board/deviceTests";
 import { sectionFacts } from "../board/sections";
 import type { JobFacts } from "../facts/jobFacts";
-import { bankOf } from "../judgement/partReadings";
 import type { CircuitState, QuantityKind } from "../readings/reading";
 
 export type ProbeInstrument = "lcr" | "multimeter" | "oscilloscope" | "thermometer" | "bench_supply" | "senses";

@@ -1,14 +1,7 @@
 import type { BoardNet } from "../board/board";
+import type { RailRules } from "../board/railRules";
 import { rippleLimitVolts } from "../board/rippleLimit";
 import { type Reading, standingReadings } from "../readings/reading";
-
-export interface RailRules {
-  readonly railToleranceRatio: number;
-  /** Ripple limit as share of the nominal voltage, where the rail has none of its own. */
-  readonly rippleLimitRatio: number;
-  /** The same for rails up to 6 V, peak to peak; 0: by share as well. */
-  readonly rippleLimitLowRailVolts: number;
-}
 
 export type CheckState = "passed" | "failed" | "not_measured" | "no_limit";
 

@@ -10,7 +10,7 @@ import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedan
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
-import { groupReadings } from "../judgement/partReadings";
+import { groupReadings } from "../readings/groupReadings";
 import { type Reading, standingReadings } from "../readings/reading";
 import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
 import { filterHarmonics } from "./filterHarmonics";

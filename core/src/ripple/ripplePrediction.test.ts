@@ -4,17 +4,19 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import { outputConverters, unknownConverter } from "../board/converterDescription";
+import type { CaptureAnalysis } from "../facts/captures";
 import { openPoints } from "../job/openPoints";
-import type { CaptureAnalysis } from "../waveform/analyseCapture";
-import { converterOf, rippleFindings } from "../waveform/jobRipple";
+import { rippleFindings } from "../waveform/rippleFindings";
 import { boostBulk } from "./boostBulk";
-import { converterSource, ImpossibleConverterError, outputConverters, unknownConverter } from "./converter";
+import { converterSource, ImpossibleConverterError } from "./converter";
 import { filterHarmonics } from "./filterHarmonics";
 import { primaryPulseAmpsRms } from "./primaryPulses";
 import { railFilter } from "./railRipple";
 import { type PredictionQuestion, predictRipple, sweepLoads } from "./ripplePrediction";
 import { spiceNetlist } from "./spiceNetlist";
 import { steadyRipple } from "./steadyRipple";
+import { converterOf } from "./usualConverter";
 
 const nets = [
   sampleNet(),

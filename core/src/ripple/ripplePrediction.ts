@@ -1,4 +1,5 @@
-import { type Assumption, type ConverterDescription, converterSource, type DescribedSource } from "./converter";
+import type { ConverterDescription } from "../board/converterDescription";
+import { type Assumption, converterSource, type DescribedSource } from "./converter";
 import {
   type FilterState,
   filterStates,

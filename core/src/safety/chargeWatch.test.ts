@@ -2,7 +2,9 @@ import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleStore } from "../../testing/sampleJob";
 import { sampleMoment } from "../../testing/sampleMoment";
-import { type ChargeEvent, type ChargeRules, type EnergyStore, foldChargeState, worstChargeState } from "./chargeWatch";
+import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
+import type { ChargeRules } from "../facts/jobRules";
+import { foldChargeState, worstChargeState } from "./chargeWatch";
 
 const store: EnergyStore = sampleStore({ id: "c1" });
 const rules: ChargeRules = { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true };

@@ -1,34 +1,7 @@
 import { predictedDrainVolts } from "../discharge/drainPrediction";
-import { inOrder, isClockAhead, type LoggedFact, secondsSince, serverMilliseconds } from "../readings/factMoment";
-import type { DrainKitItem } from "./drainPlan";
-import type { StoreKind } from "./energyStores";
-
-/** What was logged about stored energy. `storeId` null: the whole unit. */
-export interface ChargeEvent extends LoggedFact {
-  readonly kind: "mains_connected" | "mains_disconnected" | "live_reading" | "drain_started" | "voltage_measured";
-  readonly storeId: string | null;
-  /** Measured voltage, with kind voltage_measured. */
-  readonly volts: number | null;
-  /** The meter was proved on a known source before and after the reading. */
-  readonly isMeterProved: boolean;
-  /** Drain path, with kind drain_started. */
-  readonly resistanceOhms: number | null;
-  /** The named part of the shop's kit, with kind drain_started; null: a plain resistance. */
-  readonly drainItem: DrainKitItem | null;
-}
-
-export interface EnergyStore {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: StoreKind;
-  /** The part that holds it, or the net of a bank. */
-  readonly positionId: string | null;
-  readonly netId: string | null;
-  /** Fixed resistor across it; null where none is known. */
-  readonly bleederOhms: number | null;
-  readonly capacitanceFarads: number | null;
-  readonly expectedVolts: number | null;
-}
+import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
+import type { ChargeRules } from "../facts/jobRules";
+import { inOrder, isClockAhead, secondsSince, serverMilliseconds } from "../readings/factMoment";
 
 export type ChargeStateName = "unknown" | "charged" | "draining" | "verified";
 
@@ -55,14 +28,6 @@ export interface ChargeState {
   readonly reason: UnknownReason | null;
   /** Until when a verification counts, by the server's clock; null where nothing is verified. */
   readonly verifiedUntilMilliseconds: number | null;
-}
-
-export interface ChargeRules {
-  /** At or below this a store counts as drained. */
-  readonly workingVolts: number;
-  /** A verification older than this counts no more: dielectric absorption brings voltage back. */
-  readonly reverifySeconds: number;
-  readonly mustProveMeter: boolean;
 }
 
 /** Below this a reading is a zero, and a zero alone does not show that the meter measures. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
-import { type DrainKitItem, drainPlan } from "./drainPlan";
+import type { DrainKitItem } from "../facts/drainKit";
+import { drainPlan } from "./drainPlan";
 
 const bulk = { capacitanceFarads: 100e-6, startVolts: 325, bleederOhms: null };
 const limits = { workingVolts: 10, longestSeconds: 20 };

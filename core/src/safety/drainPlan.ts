@@ -1,18 +1,8 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
-import { type DrainCourse, type DrainLoad, drainCourse, lampFromRating } from "../discharge/drainPath";
-
-/** Something of the shop's own to drain with: `count` equal bodies in series. */
-export interface DrainKitItem {
-  readonly name: string;
-  readonly kind: "resistor" | "lamp";
-  readonly count: number;
-  /** Of one resistor; null for a lamp. */
-  readonly ohms: number | null;
-  /** Rating of one body. */
-  readonly watts: number;
-  readonly volts: number;
-}
+import { drainKitLoad } from "../discharge/drainKitLoad";
+import { type DrainCourse, drainCourse } from "../discharge/drainPath";
+import type { DrainKitItem } from "../facts/drainKit";
 
 export type DrainRefusalCode = "volts_exceeded" | "pulse_power_exceeded" | "filament_too_hot" | "too_slow";
 
@@ -85,21 +75,6 @@ export function drainPlan(
     secondsToWorkingLimit: toWorking,
     secondsToTarget: toTarget,
     refusals,
-  };
-}
-
-/** Equal bodies in series as one: resistances add, each filament takes its share of the power. */
-export function drainKitLoad({ kind, count, ohms, watts, volts }: DrainKitItem): DrainLoad {
-  if (kind === "resistor") return { kind, ohms: (ohms ?? 0) * count };
-  const one = lampFromRating(volts, watts);
-  return {
-    kind,
-    lamp: {
-      ...one,
-      coldOhms: one.coldOhms * count,
-      thermalResistanceKelvinPerWatt: one.thermalResistanceKelvinPerWatt / count,
-      heatCapacityJoulesPerKelvin: one.heatCapacityJoulesPerKelvin * count,
-    },
   };
 }
 

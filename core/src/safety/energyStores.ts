@@ -1,11 +1,8 @@
+import { bankOf } from "../board/bank";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
 import { storedEnergyJoules } from "../discharge/discharge";
-import { bankOf } from "../judgement/partReadings";
+import type { StoreKind } from "../facts/chargeFacts";
 import { requirePositive } from "../numerics/requireRange";
-
-/** What kind of thing holds the charge. */
-export const storeKinds = ["bulk", "pfc_bulk", "series_pair", "x_capacitor", "output_bank", "other"] as const;
-export type StoreKind = (typeof storeKinds)[number];
 
 /**
  * How a store comes to its voltage. `doubler` is the whole of two in series fed half-wave each; `pair_half` one of two in

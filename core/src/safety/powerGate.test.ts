@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleMoment } from "../../testing/sampleMoment";
-import { type PowerEvent, powerGate } from "./powerGate";
+import type { PowerEvent } from "../facts/powerEvents";
+import { powerGate } from "./powerGate";
 
 const event = (minute: number, more: Partial<PowerEvent> & Pick<PowerEvent, "kind">): PowerEvent => ({
   resistanceOhms: null,

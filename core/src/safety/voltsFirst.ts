@@ -1,8 +1,9 @@
 import type { BoardPosition } from "../board/board";
 import type { JobFacts } from "../facts/jobFacts";
+import type { ChargeRules } from "../facts/jobRules";
 import { inOrder, type LoggedFact, secondsSince } from "../readings/factMoment";
 import { loggedReading, type QuantityKind, standingReadings } from "../readings/reading";
-import type { ChargeRules, ChargeState } from "./chargeWatch";
+import type { ChargeState } from "./chargeWatch";
 
 /** Quantities whose measurement puts the meter's own small source across the part: a charge there destroys it. */
 const endangering: readonly QuantityKind[] = ["esr", "capacitance", "voltage_loss", "resistance"];

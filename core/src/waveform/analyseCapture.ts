@@ -1,34 +1,9 @@
 import { OutOfRangeError } from "../errors";
-import type { CapturePart } from "./capturePart";
+import type { CaptureAnalysis, CapturePart } from "../facts/captures";
 import { captureSpectrum } from "./captureSpectrum";
 import { fitHarmonics } from "./harmonicFit";
-import { type Pulsing, pulsingOf } from "./pulsing";
+import { pulsingOf } from "./pulsing";
 import { switchingPart } from "./switchingPart";
-
-export interface CaptureAnalysis {
-  readonly sampleCount: number;
-  readonly intervalSeconds: number;
-  readonly meanVolts: number;
-  readonly peakToPeakVolts: number;
-  /** After a limit like a scope's 20 MHz; null where the sampling is slower than that anyway. */
-  readonly limitedPeakToPeakVolts: number | null;
-  readonly rmsVolts: number;
-  /** Without spikes: between the levels that one sample in five hundred lies beyond. */
-  readonly quietPeakToPeakVolts: number;
-  readonly spikePeakToPeakVolts: number;
-  readonly spikesPerSecond: number;
-  /** At the mains frequency itself and its odd multiples; null where the window is shorter than half a cycle. */
-  readonly mains: CapturePart | null;
-  /** At twice the mains frequency and its multiples. */
-  readonly doubleMains: CapturePart | null;
-  /** At the switching frequency and its harmonics; null where none stands out. */
-  readonly switching: CapturePart | null;
-  /** Bursts, hiccup, or periods that differ by turns: how often, and how deep the ripple comes and goes; null where it is steady. */
-  readonly pulsing: Pulsing | null;
-  readonly driftVoltsPerSecond: number;
-  /** Strongest lines of the spectrum, strongest first. */
-  readonly dominant: readonly { readonly frequencyHertz: number; readonly amplitude: number }[];
-}
 
 const limitHertz = 20e6;
 const mainsOrders = 10;

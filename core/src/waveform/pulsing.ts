@@ -1,10 +1,4 @@
-import type { CapturePart } from "./capturePart";
-
-/** How often the ripple comes and goes, and how deep. */
-export interface Pulsing {
-  readonly frequencyHertz: number;
-  readonly depthRatio: number;
-}
+import type { CapturePart, Pulsing } from "../facts/captures";
 
 /** Blocks for the course of the ripple's strength: never shorter than so many switching periods. */
 const mostBlocks = 512;

@@ -1,4 +1,4 @@
-import type { CaptureAnalysis } from "./analyseCapture";
+import type { CaptureAnalysis } from "../facts/captures";
 
 /** What a part of a rail's ripple points to. */
 export type RippleCause = "bulk" | "asymmetry" | "output_capacitors" | "control_or_light_load" | "spikes" | "drift";

@@ -1,4 +1,4 @@
-import type { CapturePart } from "./capturePart";
+import type { CapturePart } from "../facts/captures";
 import type { CaptureSpectrum } from "./captureSpectrum";
 import { fitHarmonics } from "./harmonicFit";
 

@@ -1,42 +1,15 @@
 import type { BoardNet } from "../board/board";
-import { deviceProfiles } from "../facts/deviceProfiles";
-import type { CaptureFact, JobFacts } from "../facts/jobFacts";
+import type { ConverterDescription } from "../board/converterDescription";
+import type { CaptureAnalysis, CaptureFact } from "../facts/captures";
+import type { JobFacts } from "../facts/jobFacts";
 import { inOrder } from "../readings/factMoment";
-import {
-  type ConverterDescription,
-  ImpossibleConverterError,
-  type OutputConverter,
-  unknownConverter,
-} from "../ripple/converter";
+import { ImpossibleConverterError } from "../ripple/converter";
 import { predictRipple } from "../ripple/ripplePrediction";
-import type { CaptureAnalysis } from "./analyseCapture";
+import { converterOf } from "../ripple/usualConverter";
 import { type RippleAttribution, rippleAttribution } from "./rippleAttribution";
 
 /** Air around the capacitors of a supply that runs, where nobody measured. */
 export const usualCapacitorCelsius = 45;
-
-/** How the converter behind a rail mostly is, until somebody says: by the device's topology and the rail's section. */
-export function usualConverter(net: BoardNet, { device }: Pick<JobFacts, "device">): OutputConverter {
-  const topology = device.topology ?? deviceProfiles[device.kind].topologies[0] ?? "flyback";
-  if (net.section === "standby" || net.section === "vcc") return "flyback_discontinuous";
-  if (net.section === "board-regulator") return "buck";
-  switch (topology) {
-    case "forward_or_half_bridge":
-    case "pfc_resonant_with_standby":
-      return "half_bridge";
-    case "pfc_forward_with_standby":
-      return "forward";
-    case "buck_board":
-      return "buck";
-    default:
-      return "flyback_discontinuous";
-  }
-}
-
-/** What is known of the converter behind a rail, the kind filled in. */
-export function converterOf(net: BoardNet, facts: Pick<JobFacts, "device">): ConverterDescription {
-  return net.converter ?? unknownConverter(usualConverter(net, facts));
-}
 
 /** The last capture of each rail with what it points to, and how much of it the read values explain. */
 export interface RailRippleFinding {

@@ -1,5 +1,3 @@
-import type { BoardPosition, FittedPart } from "../board/board";
-import { currentPart } from "../board/board";
 import { type CombinedValue, combineRepeats } from "../readings/combineRepeats";
 import { isInCircuit, type QuantityKind, type Reading } from "../readings/reading";
 
@@ -59,19 +57,4 @@ function byUsefulness(a: ReadingGroup, b: ReadingGroup): number {
   const reference = Math.log(a.quantity === "esr" ? 100e3 : 120);
   const distance = (group: ReadingGroup) => Math.abs(Math.log(Math.max(group.frequencyHertz, 1)) - reference);
   return distance(a) - distance(b);
-}
-
-/** The electrolytics that share a net with a position and are fitted now: a bank, the position itself included. */
-export function bankOf(
-  position: BoardPosition,
-  positions: readonly BoardPosition[],
-  parts: readonly FittedPart[],
-): readonly BoardPosition[] {
-  if (position.netId === null) return [position];
-  return positions.filter(
-    (other) =>
-      other.kind === "electrolytic" &&
-      other.netId === position.netId &&
-      (other.id === position.id || currentPart(parts, other.id) !== undefined),
-  );
 }
