@@ -1,0 +1,189 @@
+// npm run test:mutation -- --in FOLDER [--in FOLDER] [--sample N] [--seed N]: breaks the code of a folder piece by piece
+// and counts how often its tests notice. Not part of any other run; docs/testing.md has the figures and how to read them.
+import { spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { dirname, join } from "node:path";
+import { parseArgs } from "node:util";
+import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
+import { ensurePackages } from "./npmPackages.mjs";
+import { checkout, runFolder } from "./paths.mjs";
+import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
+
+const { values } = parseArgs({
+  options: {
+    in: { type: "string", multiple: true },
+    sample: { type: "string" },
+    seed: { type: "string", default: "1" },
+    survivors: { type: "boolean", default: false },
+  },
+});
+
+/** Which tests speak for the code of a room, beside those that stand in its folder. */
+const speakingTests = [
+  { room: /^core\/src\//, tests: ["core/reference/*.test.ts"] },
+  { room: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
+  { room: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
+];
+/** Whole storms and long simulations: they would be run again for every piece. */
+const leftOut = [
+  "server/src/http/everyWrite.test.ts",
+  "server/src/http/load.test.ts",
+  "core/src/ripple/mainsBulk.test.ts",
+];
+const clusterName = `test-${process.pid}`;
+const results = join(runFolder(), "mutation");
+
+ensurePackages();
+const folders = values.in ?? [];
+if (folders.length === 0) throw new NeedsPerson("Say where: --in core/src/safety");
+mkdirSync(results, { recursive: true });
+const { register } = await import("tsx/esm/api");
+register();
+const { seededRandom } = await import("../core/src/numerics/seededRandom.ts");
+const { mutantInterval } = await import("./mutationInterval.mjs");
+
+const files = folders.flatMap(sourcesIn);
+const places = await placesOf(files);
+const wanted = values.sample ? drawn(places, Number(values.sample), Number(values.seed)) : places;
+let cluster;
+const env = { ...process.env, NODE_ENV: "test" };
+if (files.some((file) => file.startsWith("server/"))) {
+  ensurePostgres();
+  sweepScratch();
+  cluster = await openScratch(clusterName);
+  const { superuser, owner, app } = cluster.urls;
+  Object.assign(env, { TEST_POSTGRES_ADDRESS: superuser, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app });
+}
+try {
+  const outcomes = [];
+  // A whole folder goes file by file, a sample room by room: each start of the tester costs some seconds.
+  const groups = Map.groupBy?.(wanted, groupOf) ?? grouped(wanted, groupOf);
+  for (const [name, group] of groups) {
+    const found = runGroup(name, group);
+    outcomes.push(...found);
+    console.log(`${name}: ${scoreText(found)}`);
+  }
+  console.log(
+    `\n${folders.join(", ")}${values.sample ? ` (${wanted.length} of ${places.length} pieces, seed ${values.seed})` : ""}: ${scoreText(outcomes)}`,
+  );
+} finally {
+  if (cluster) removeScratch(clusterName);
+}
+
+function sourcesIn(folder) {
+  if (/\.tsx?$/.test(folder)) return [folder];
+  return readdirSync(join(checkout, folder), { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile() && /\.tsx?$/.test(entry.name) && !/\.test\.|^index\.ts$/.test(entry.name))
+    .map((entry) => join(entry.parentPath ?? entry.path, entry.name).slice(checkout.length + 1))
+    .sort();
+}
+
+/** Every piece that the tester would break, as it finds them itself. */
+async function placesOf(sources) {
+  const fromCore = createRequire(createRequire(import.meta.url).resolve("@stryker-mutator/core/package.json"));
+  const { createInstrumenter } = await import(fromCore.resolve("@stryker-mutator/instrumenter"));
+  const { createInjector } = await import(fromCore.resolve("typed-inject"));
+  const silent = new Proxy({}, { get: (_, name) => (String(name).startsWith("is") ? () => false : () => undefined) });
+  const injector = createInjector().provideValue("logger", silent).provideValue("options", {});
+  const instrumenter = injector.injectFunction(createInstrumenter);
+  const options = { plugins: null, excludedMutations: [], ignorers: [], noHeader: true };
+  const { mutants } = await instrumenter.instrument(
+    sources.map((name) => ({ name, content: readFileSync(join(checkout, name), "utf8"), mutate: true })),
+    options,
+  );
+  return mutants.map(({ fileName, location, mutatorName, replacement }) => {
+    const { start, end } = location;
+    // The tester counts lines and columns from 1, the parser from 0.
+    const range = `${start.line + 1}:${start.column + 1}-${end.line + 1}:${end.column + 1}`;
+    return { file: fileName, range, key: [fileName, range, mutatorName, replacement].join("|") };
+  });
+}
+
+/** A sample without replacement, the same for the same seed. */
+function drawn(all, count, seed) {
+  const random = seededRandom(seed);
+  const left = [...all];
+  for (let n = 0; n < Math.min(count, left.length); n++) {
+    const other = n + Math.floor(random() * (left.length - n));
+    [left[n], left[other]] = [left[other], left[n]];
+  }
+  return left.slice(0, count).sort((a, b) => (a.key < b.key ? -1 : 1));
+}
+
+function groupOf({ file }) {
+  return values.sample ? dirname(file) : file;
+}
+
+function grouped(all, keyOf) {
+  const map = new Map();
+  for (const one of all) map.set(keyOf(one), [...(map.get(keyOf(one)) ?? []), one]);
+  return map;
+}
+
+/** Runs the tester over one group and gives the outcome of each wanted piece. */
+function runGroup(name, group) {
+  const room = dirname(group[0].file);
+  const tests = [
+    `${room}/**/*.test.ts`,
+    ...speakingTests.filter((one) => one.room.test(room) || one.room.test(`${room}/`)).flatMap((one) => one.tests),
+  ];
+  const ranges = [...new Set(group.map(({ file, range }) => (values.sample ? `${file}:${range}` : file)))];
+  const id = createHash("sha256").update(ranges.join()).digest("hex").slice(0, 12);
+  const report = join(results, `${id}.json`);
+  rmSync(report, { force: true });
+  const config = {
+    testRunner: "vitest",
+    plugins: ["@stryker-mutator/vitest-runner"],
+    vitest: { configFile: "vitest.mutation.config.ts", related: true },
+    mutate: ranges,
+    coverageAnalysis: "perTest",
+    concurrency: 2,
+    reporters: ["json"],
+    jsonReporter: { fileName: report },
+    tempDirName: ".run/stryker-tmp",
+    ignorePatterns: [".run", "docs", "web/dist", "e2e"],
+    timeoutMS: 10_000,
+    dryRunTimeoutMinutes: 15,
+    disableTypeChecks: false,
+    logLevel: "warn",
+    allowEmpty: true,
+  };
+  const file = join(results, `${id}.config.json`);
+  writeFileSync(file, JSON.stringify(config));
+  const bin = join(checkout, "node_modules/@stryker-mutator/core/bin/stryker.js");
+  spawnSync(process.execPath, [bin, "run", file], {
+    cwd: checkout,
+    stdio: ["ignore", "inherit", "inherit"],
+    env: { ...env, MUTATION_TESTS: tests.join(","), MUTATION_LEFT_OUT: leftOut.join(",") },
+  });
+  if (!existsSync(report)) {
+    console.log(`${name}: the tester left no report`);
+    return group.map((piece) => ({ ...piece, status: "RuntimeError" }));
+  }
+  const statuses = new Map();
+  for (const [path, { mutants }] of Object.entries(JSON.parse(readFileSync(report, "utf8")).files)) {
+    for (const { location, mutatorName, replacement, status } of mutants) {
+      const { start, end } = location;
+      const range = `${start.line}:${start.column}-${end.line}:${end.column}`;
+      statuses.set([path, range, mutatorName, replacement].join("|"), status);
+    }
+  }
+  const outcomes = group.map((piece) => ({ ...piece, status: statuses.get(piece.key) ?? "NotFound" }));
+  if (values.survivors) {
+    for (const { key, status } of outcomes)
+      if (/Survived|NoCoverage|NotFound/.test(status)) console.log(`  ${status} ${key}`);
+  }
+  return outcomes;
+}
+
+/** Killed (or never ending) of all that could be run, with its 95 % interval. */
+function scoreText(outcomes) {
+  const tried = outcomes.filter(({ status }) => /Killed|Timeout|Survived|NoCoverage|NotFound/.test(status));
+  const killed = tried.filter(({ status }) => /Killed|Timeout/.test(status)).length;
+  if (tried.length === 0) return "nothing to break";
+  const { low, high } = mutantInterval(killed, tried.length);
+  const percent = (ratio) => `${Math.round(100 * ratio)} %`;
+  return `${killed} of ${tried.length} killed, ${percent(killed / tried.length)} (${percent(low)} to ${percent(high)})`;
+}

@@ -1,0 +1,16 @@
+import { defineConfig } from "vitest/config";
+
+/**
+ * For scripts/mutation.mjs alone: the tests of the files that are mutated, in one process without isolation. Files that
+ * leave state behind would see each other; the ordinary runs find those.
+ */
+export default defineConfig({
+  test: {
+    include: (process.env.MUTATION_TESTS ?? "").split(","),
+    exclude: ["**/node_modules/**", ...(process.env.MUTATION_LEFT_OUT ?? "").split(",")],
+    isolate: false,
+    fileParallelism: false,
+    hookTimeout: 60_000,
+    testTimeout: 30_000,
+  },
+});
