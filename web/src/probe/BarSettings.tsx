@@ -3,6 +3,7 @@ import { IconAdjustments } from "@tabler/icons-react";
 import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { habitsSet, probeSet } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
+import text from "../ui/text.module.css";
 import classes from "./probe.module.css";
 
 /** How the bar works at this bench: probes that follow, logging by holding still, the tone, leads and temperature. */
@@ -52,7 +53,7 @@ export function BarSettings() {
           value={probe.temperatureCelsius}
           onChange={(temperatureCelsius) => dispatch(probeSet({ temperatureCelsius }))}
         />
-        <p className={classes.soft}>A footswitch types a key: set it to Enter to log, or to p to bring the probes.</p>
+        <p className={text.soft}>A footswitch types a key: set it to Enter to log, or to p to bring the probes.</p>
       </Popover.Dropdown>
     </Popover>
   );

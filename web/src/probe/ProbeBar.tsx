@@ -23,6 +23,7 @@ import { useJob } from "../job/JobContext";
 import { useProposals } from "../job/useProposals";
 import { type ProbeSettings, probeSet } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
+import text from "../ui/text.module.css";
 import { BandScale } from "./BandScale";
 import { BarSettings } from "./BarSettings";
 import { isUnderPower } from "./barQuantities";
@@ -184,13 +185,13 @@ export function ProbeBar() {
           {probe.problem ?? message()}
         </div>
       </div>
-      <div className={classes.verdict}>
+      <div>
         {probe.wouldBe && isPart && (
           <>
             <div className={classes.word}>
               <VerdictGlyph verdict={probe.wouldBe.verdict} size={22} /> {verdictLabels[probe.wouldBe.verdict]}
             </div>
-            <div className={classes.soft}>
+            <div className={text.soft}>
               {probe.value === null ? "as logged so far" : "if this is logged"}
               {probe.wouldBe.bankPositionIds.length > 1 && `, bank of ${probe.wouldBe.bankPositionIds.length}`}
             </div>

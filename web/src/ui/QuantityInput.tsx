@@ -2,6 +2,7 @@ import { TextInput } from "@mantine/core";
 import { formatMarkedCapacitance, formatQuantity, parseQuantity, type SiPrefix, type Unit } from "@pale-cap/core";
 import { failureWords } from "@pale-cap/wording";
 import { createContext, type KeyboardEvent, useContext, useEffect, useRef, useState } from "react";
+import words from "./text.module.css";
 import classes from "./ui.module.css";
 import { readDraft, writeDraft } from "./useDraft";
 
@@ -126,7 +127,7 @@ export function QuantityInput(props: QuantityInputProps) {
       }
       rightSectionWidth={props.size === "xs" ? 46 : 74}
       rightSectionPointerEvents="none"
-      classNames={{ input: props.isCompact ? classes.compact : classes.figure }}
+      classNames={{ input: props.isCompact ? classes.compact : words.figure }}
     />
   );
 }

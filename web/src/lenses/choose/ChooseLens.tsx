@@ -9,6 +9,7 @@ import { RippleLinks } from "../../job/panels/RippleLinks";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
 
@@ -67,7 +68,7 @@ export function ChooseLens() {
             );
           })}
         >
-          <p className={classes.soft}>
+          <p className={text.soft}>
             {choosingRuleWords({
               howMany: strategy,
               source: houseRules["choose.partSource"],
@@ -79,7 +80,7 @@ export function ChooseLens() {
           {shown ? (
             <PositionChoice key={shown.id} position={shown} />
           ) : (
-            <p className={classes.soft}>
+            <p className={text.soft}>
               {wanted.length === 0
                 ? "Nothing was judged bad yet. Any part on the board can be chosen for all the same."
                 : "Choose one of the places above."}

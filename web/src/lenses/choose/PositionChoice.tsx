@@ -21,6 +21,7 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
 
@@ -74,7 +75,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
 
   if (!requirement) {
     return (
-      <p className={classes.soft}>
+      <p className={text.soft}>
         Value or voltage of the old part is not entered: Inspect first, then a requirement can be made.
       </p>
     );
@@ -105,15 +106,15 @@ export function PositionChoice({ position }: { readonly position: Position }) {
         title={requirement.mission ? "By expected life over the promised day" : "By expected life"}
         aside={
           ranking && (
-            <span className={classes.soft}>
+            <span className={text.soft}>
               {ranking.survivorCount} fit, {ranking.rejectedCount} do not
             </span>
           )
         }
       >
-        {!ranking && <p className={classes.soft}>Ranking the catalogue…</p>}
+        {!ranking && <p className={text.soft}>Ranking the catalogue…</p>}
         {ranking?.survivors.length === 0 && (
-          <p className={classes.soft}>
+          <p className={text.soft}>
             Nothing in the catalogue meets every limit. The near misses below say which limit to look at.
           </p>
         )}
@@ -155,7 +156,7 @@ function RequirementTable(props: {
 }) {
   const { requirement: need, onOverride } = props;
   const fixed = (label: string, values: readonly Limit[], unit: Unit, isMarking = false) => (
-    <div className={classes.need}>
+    <div>
       <div className={classes.label}>{label}</div>
       <div className={classes.value}>
         {values.map((limit, index) => (
@@ -175,7 +176,7 @@ function RequirementTable(props: {
     unit: Unit,
     range: readonly [number, number],
   ) => (
-    <div className={classes.need}>
+    <div>
       <QuantityInput
         label={label}
         size="xs"
@@ -192,7 +193,7 @@ function RequirementTable(props: {
   return (
     <Part
       title="What the place needs"
-      aside={<span className={classes.soft}>{need.isLowEsrOnly ? "switching output: low-ESR parts only" : ""}</span>}
+      aside={<span className={text.soft}>{need.isLowEsrOnly ? "switching output: low-ESR parts only" : ""}</span>}
     >
       <div className={classes.needs}>
         {fixed("Capacitance", [need.capacitanceMinFarads, need.capacitanceMaxFarads], "F", true)}
@@ -236,7 +237,7 @@ function PartTable(props: {
               <td>
                 <Quantity value={part.ratedVolts} unit="V" />
               </td>
-              <td className={classes.figure}>
+              <td className={text.figure}>
                 {part.diameterMetres * 1e3}×{part.heightMetres * 1e3}
               </td>
               <td>
@@ -245,8 +246,8 @@ function PartTable(props: {
               <td>
                 <Quantity value={part.rippleAmpsRms} unit="A" />
               </td>
-              <td className={classes.figure}>{lifeText(row.cappedLifeHours)}</td>
-              <td className={classes.figure}>{moneyText(part.priceMinor, props.currency)}</td>
+              <td className={text.figure}>{lifeText(row.cappedLifeHours)}</td>
+              <td className={text.figure}>{moneyText(part.priceMinor, props.currency)}</td>
               <td>
                 <Button
                   size="compact-sm"

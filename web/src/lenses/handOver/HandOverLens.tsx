@@ -17,6 +17,7 @@ import { useIsEntryClosed } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./handOver.module.css";
 
@@ -81,12 +82,12 @@ export function HandOverLens() {
           <Part
             title="Open points"
             aside={
-              <span className={classes.soft}>
+              <span className={text.soft}>
                 {waiting.length} {job.handedOverAt ? "as things stand now" : "to resolve or accept"}
               </span>
             }
           >
-            {openPoints.length === 0 && <p className={classes.soft}>None.</p>}
+            {openPoints.length === 0 && <p className={text.soft}>None.</p>}
             <ul className={classes.points}>
               {openPoints.map((point) => (
                 <OpenPointLine
@@ -118,7 +119,7 @@ export function HandOverLens() {
                     onChange={setMinutes}
                     onValidity={setValid}
                   />
-                  <span className={classes.soft}>Later estimates for this kind are made from it.</span>
+                  <span className={text.soft}>Later estimates for this kind are made from it.</span>
                 </div>
                 <Button
                   variant="filled"
@@ -151,7 +152,7 @@ function OpenPointLine(props: {
     <li>
       <div>{props.words}</div>
       {props.reason ? (
-        <div className={classes.soft}>accepted: {props.reason}</div>
+        <div className={text.soft}>accepted: {props.reason}</div>
       ) : isClosed ? null : (
         <form
           className={classes.accept}

@@ -18,6 +18,7 @@ import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import classes from "./report.module.css";
 import { useReportRows } from "./useReportRows";
 
@@ -28,11 +29,11 @@ export function Report() {
   const summary = job.verdictSummary ?? summaryOf(explanation);
   const accepted = acceptedReasons(detail);
   return (
-    <article className={classes.sheet}>
+    <article className={classes.sheet} data-paper>
       <header className={classes.head}>
         <svg viewBox="0 0 44 44" width="44" height="44" aria-hidden="true">
-          <circle cx="22" cy="22" r="19" fill="#fff" stroke="#1e2730" strokeWidth="2.4" />
-          <path d="M30.6 5a19 19 0 0 1 0 34z" fill="#1e2730" />
+          <circle cx="22" cy="22" r="19" fill="var(--sleeve)" stroke="var(--ink)" strokeWidth="2.4" />
+          <path d="M30.6 5a19 19 0 0 1 0 34z" fill="var(--ink)" />
         </svg>
         <div>
           <h1>Repair report {String(job.number).padStart(4, "0")}</h1>
@@ -55,10 +56,10 @@ export function Report() {
         <h2>Complaint</h2>
         <p>{job.complaint ?? "None noted."}</p>
         {job.symptoms.length > 0 && (
-          <p className={classes.soft}>{job.symptoms.map((code) => symptomLabels[code] ?? code).join("; ")}.</p>
+          <p className={text.dim}>{job.symptoms.map((code) => symptomLabels[code] ?? code).join("; ")}.</p>
         )}
-        {job.symptomNote && <p className={classes.soft}>{job.symptomNote}</p>}
-        {job.customerName && <p className={classes.soft}>For {job.customerName}.</p>}
+        {job.symptomNote && <p className={text.dim}>{job.symptomNote}</p>}
+        {job.customerName && <p className={text.dim}>For {job.customerName}.</p>}
       </section>
       {summary && (
         <section>
@@ -110,7 +111,7 @@ function Findings() {
               <tr key={row.designator}>
                 <th scope="row">{row.designator}</th>
                 <td>{row.rail}</td>
-                <td className={classes.figure}>
+                <td className={text.figure}>
                   {row.farads === null ? "–" : formatMarkedCapacitance(row.farads)}{" "}
                   {row.volts === null ? "" : `${row.volts}\u00a0V`}
                 </td>
@@ -160,11 +161,11 @@ function Parts() {
               <tr key={designator}>
                 <th scope="row">{designator}</th>
                 <td>{part ? `${part.maker} ${part.series}` : "–"}</td>
-                <td className={classes.figure}>
+                <td className={text.figure}>
                   {part &&
                     `${formatMarkedCapacitance(part.capacitanceFarads)} ${part.ratedVolts}\u00a0V ${part.temperatureClassCelsius}\u00a0°C`}
                 </td>
-                <td className={classes.figure}>
+                <td className={text.figure}>
                   {part && `${part.diameterMetres * 1e3} × ${part.heightMetres * 1e3} mm`}
                 </td>
                 <td className={classes.money}>{part && moneyText(part.priceMinor, houseRules["shop.currency"])}</td>

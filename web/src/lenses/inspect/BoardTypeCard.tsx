@@ -5,6 +5,7 @@ import { useJob } from "../../job/JobContext";
 import { deviceName } from "../../job/parts";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import {
   useBoardTypeOfJobQuery,
@@ -51,7 +52,7 @@ export function BoardTypeCard() {
       )}
       {isEmpty && types.length > 0 && (
         <>
-          <p className={classes.soft}>Seen before? A type fills the empty board with places, rails and markings.</p>
+          <p className={text.soft}>Seen before? A type fills the empty board with places, rails and markings.</p>
           <div className={classes.types}>
             {types.map((type) => (
               <Button
@@ -67,9 +68,7 @@ export function BoardTypeCard() {
         </>
       )}
       {isEmpty && types.length === 0 && (
-        <p className={classes.soft}>
-          Once its parts are entered, a board can be kept here for the next unit of the kind.
-        </p>
+        <p className={text.soft}>Once its parts are entered, a board can be kept here for the next unit of the kind.</p>
       )}
       {!own && !isEmpty && (
         <form

@@ -26,6 +26,7 @@ import { CommittedText } from "../../ui/CommittedText";
 import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { BoardForm } from "./BoardForm";
 import { BoardTypeCard } from "./BoardTypeCard";
@@ -46,7 +47,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
       {position ? (
         <Signs key={position.id} positionId={position.id} />
       ) : (
-        <p className={classes.soft}>
+        <p className={text.soft}>
           Type the first capacitor into the table below; Enter adds it. On the board: drag to move, arrows to nudge, r
           to turn, Shift and click to mark several.
         </p>
@@ -128,7 +129,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
 
   if (!part || !position) return null;
   return (
-    <Part title="What can be seen" aside={<span className={classes.soft}>a clean look never clears a part</span>}>
+    <Part title="What can be seen" aside={<span className={text.soft}>a clean look never clears a part</span>}>
       <div className={classes.signs}>
         {visualSigns.map((sign, index) => (
           <Chip
@@ -147,7 +148,7 @@ function Signs({ positionId }: { readonly positionId: string }) {
         </Button>
       </div>
       <div className={classes.walk}>
-        <span className={classes.soft}>
+        <span className={text.soft}>
           {unlooked.length === 0 ? "every part looked at" : `${unlooked.length} not looked at yet`}; <kbd>n</kbd>{" "}
           nothing more, next · <kbd>k</kbd> not looked, next · <kbd>w</kbd> next open one
         </span>

@@ -15,6 +15,7 @@ import { newId } from "../../api/newId";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useOnLeave } from "../../ui/useOnLeave";
 import {
@@ -87,7 +88,7 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
   return (
     <>
       {notes.pins.length === 0 && (
-        <p className={classes.soft}>
+        <p className={text.soft}>
           Enable pins, least load and the connector's pinout, kept for every unit of the kind.
         </p>
       )}
@@ -184,7 +185,7 @@ function Papers({ papers }: { readonly papers: BoardTypePapers }) {
             <a href={attachmentAddress(one.id)} download>
               {one.name}
             </a>{" "}
-            <span className={classes.soft}>
+            <span className={text.soft}>
               {kindLabels[one.kind]}, {Math.max(1, Math.round(one.sizeBytes / 1024))} kB
             </span>{" "}
             <ActionIcon

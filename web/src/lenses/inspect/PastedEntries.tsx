@@ -6,6 +6,7 @@ import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
+import words from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { isTaken } from "./designators";
 import { chooseNet, entryChanges, netBook } from "./entryChanges";
@@ -74,7 +75,7 @@ export function PastedEntries({ start, onClose }: { readonly start: string; read
           Back to one line
         </Button>
         {wrongCount > 0 && (
-          <span className={classes.soft}>
+          <span className={words.softLine}>
             {wrongCount} line{wrongCount === 1 ? "" : "s"} to mend first; nothing is stored before.
           </span>
         )}

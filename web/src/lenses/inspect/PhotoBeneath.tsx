@@ -5,6 +5,7 @@ import { type KeyboardEvent, type MouseEvent, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { photoImage, photoThumbnail } from "../../job/photoApi";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./inspect.module.css";
 
 type Pixel = [number, number];
@@ -15,10 +16,10 @@ export function PhotoBeneath({ onChange }: { readonly onChange: (values: Partial
   const photos = detail.photos.filter((one) => !one.isRemoved);
   const [chosen, setChosen] = useState<PhotoRow | null>(null);
   const { underlay } = detail.board;
-  if (photos.length === 0) return <p className={classes.soft}>A photo from Intake can lie beneath the drawing.</p>;
+  if (photos.length === 0) return <p className={text.soft}>A photo from Intake can lie beneath the drawing.</p>;
   return (
     <div className={classes.beneath}>
-      <span className={classes.soft}>{underlay ? "A photo lies beneath." : "Photo beneath the drawing:"}</span>
+      <span className={text.soft}>{underlay ? "A photo lies beneath." : "Photo beneath the drawing:"}</span>
       {photos.slice(0, 6).map((photo) => (
         <button
           type="button"
@@ -105,7 +106,7 @@ function Aligning(props: {
       size="xl"
       transitionProps={{ duration: 60 }}
     >
-      <p className={classes.soft}>{hint}</p>
+      <p className={text.soft}>{hint}</p>
       <svg
         ref={picture}
         className={classes.alignPicture}

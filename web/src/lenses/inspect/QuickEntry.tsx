@@ -6,6 +6,7 @@ import { useJob } from "../../job/JobContext";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
 import { following, isTaken, nextCapacitor } from "./designators";
@@ -87,7 +88,7 @@ export function QuickEntry() {
       </div>
       <div className={classes.understood} role="status" aria-label="Understood">
         {line.trim() === "" ? (
-          <span className={classes.soft}>
+          <span className={text.softLine}>
             Words in any order: section or :rail, 1000u, 25v, 105, 10x20, p5, @60/30, -down, C14-C18. Key e leads here.
           </span>
         ) : (

@@ -2,6 +2,7 @@ import { SegmentedControl, TextInput } from "@mantine/core";
 import { type IntakeDetails, type SupplyCheck, supplyChecks } from "@pale-cap/contract";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 
 interface CounterNotesProps {
@@ -31,10 +32,7 @@ export function CounterNotes({ details, onChange, validity }: CounterNotesProps)
     onChange({ ...details, asReceived: { ...details.asReceived, ...more } });
   return (
     <>
-      <Part
-        title="As received, before opening"
-        aside={<span className={classes.soft}>keys v, w, i and s lead here</span>}
-      >
+      <Part title="As received, before opening" aside={<span className={text.dim}>keys v, w, i and s lead here</span>}>
         <div className={classes.row}>
           <QuantityInput
             id={receivedFields.outputVolts}

@@ -1,6 +1,7 @@
 import { checksFor, type DeviceKind, firstSuspects, symptomLabels } from "@pale-cap/core";
 import { firstCheckWords, stageLabels } from "@pale-cap/wording";
 import { Part } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 
 /** Where to look first for these symptoms, why, and the first three checks: cold and cheap ones first. */
@@ -9,13 +10,13 @@ export function FirstSuspects(props: { readonly symptoms: readonly string[]; rea
   if (suspects.length === 0) return null;
   const most = suspects[0]?.score ?? 1;
   return (
-    <Part title="Where to look first" aside={<span className={classes.soft}>an order of looking, no verdict</span>}>
+    <Part title="Where to look first" aside={<span className={text.dim}>an order of looking, no verdict</span>}>
       <ol className={classes.suspects}>
         {suspects.slice(0, 4).map(({ stage, score, because }) => (
           <li key={stage}>
             <span className={classes.bar} style={{ width: `${(100 * score) / most}%` }} />
             <b>{stageLabels[stage]}</b>{" "}
-            <span className={classes.soft}>
+            <span className={text.dim}>
               {because.map((one) => `${symptomLabels[one.symptom]}: ${one.reason}`).join("; ")}
             </span>
           </li>
@@ -24,7 +25,7 @@ export function FirstSuspects(props: { readonly symptoms: readonly string[]; rea
       <ol className={classes.checks}>
         {checksFor(suspects).map((check) => (
           <li key={check.code}>
-            {firstCheckWords(check.code)} <span className={classes.soft}>about {check.minutes} min</span>
+            {firstCheckWords(check.code)} <span className={text.dim}>about {check.minutes} min</span>
           </li>
         ))}
       </ol>

@@ -11,6 +11,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import words from "../../ui/text.module.css";
 import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { CounterNotes } from "./CounterNotes";
@@ -252,7 +253,7 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
         >
           Save intake
         </Button>
-        <span className={classes.soft}>
+        <span className={words.dim}>
           {refused.length > 0 && <span role="alert">Not saved: {refused.join("; ")}. </span>}
           {invalid.size > 0 ? "one number is not understood" : form.isDirty() ? "not saved yet" : "saved"}
         </span>

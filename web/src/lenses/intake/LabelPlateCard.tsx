@@ -10,6 +10,7 @@ import { type DeviceKind, deviceProfiles, topologies } from "@pale-cap/core";
 import { plugLabels, topologyLabels } from "@pale-cap/wording";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 import { PlugDrawing } from "./PlugDrawing";
 
@@ -28,7 +29,7 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
   const setRail = (index: number, more: Partial<LabelPlate["rails"][number]>) =>
     set({ rails: labelPlate.rails.map((rail, one) => (one === index ? { ...rail, ...more } : rail)) });
   return (
-    <Part title="Label plate" aside={<span className={classes.soft}>everything may be unknown</span>}>
+    <Part title="Label plate" aside={<span className={text.dim}>everything may be unknown</span>}>
       <div className={classes.row}>
         <QuantityInput
           label="Input from"

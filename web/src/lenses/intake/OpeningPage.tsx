@@ -13,6 +13,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./opening.module.css";
 
@@ -60,7 +61,7 @@ export function OpeningPage() {
     }, setProblem);
 
   return (
-    <Part title="Taking it apart" aside={<span className={classes.soft}>Rework closes it in reverse, counted</span>}>
+    <Part title="Taking it apart" aside={<span className={text.softLine}>Rework closes it in reverse, counted</span>}>
       {steps.length > 0 && (
         <table className={classes.table}>
           <TableHead names={["", "What", "Out", "Size", "Where", "Photo", ""]} />
@@ -90,7 +91,7 @@ export function OpeningPage() {
         </table>
       )}
       {lastRemoved && (
-        <p className={classes.soft}>
+        <p className={text.softLine}>
           Step {lastRemoved.number} was taken back.{" "}
           <Button size="compact-xs" onClick={() => remove(lastRemoved, false)}>
             Undo
@@ -98,7 +99,7 @@ export function OpeningPage() {
         </p>
       )}
       {steps.length === 0 && (
-        <p className={classes.soft}>
+        <p className={text.softLine}>
           Log each step before the next: screws by place and size, earth screws, cables, glued seams, insulating sheets.
         </p>
       )}

@@ -12,6 +12,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { EntryFieldset, useIsEntryClosed } from "../../ui/closedEntry";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./photos.module.css";
 import { useEditPhoto } from "./useEditPhoto";
@@ -84,7 +85,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   return (
     <>
       {!isClosed && (
-        <Part title="Take in a photo" aside={<span className={classes.soft}>or paste it, or drop it here</span>}>
+        <Part title="Take in a photo" aside={<span className={text.soft}>or paste it, or drop it here</span>}>
           {/* biome-ignore lint/a11y/noStaticElementInteractions: dropping is a third way beside two buttons and paste */}
           <div
             className={classes.drop}
@@ -133,7 +134,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
             </div>
           )}
           <ProblemNote problem={unsent} />
-          <p className={classes.soft}>
+          <p className={text.soft}>
             JPEG, PNG or WebP up to {photoLimits.uploadBytes / 1024 / 1024} MB. Each is encoded anew: place and camera
             in the file are dropped.
           </p>
@@ -141,7 +142,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
       )}
       <Part title={shown.length === 0 ? "No photos yet" : `${shown.length} photo${shown.length === 1 ? "" : "s"}`}>
         {shown.length === 0 && (
-          <p className={classes.soft}>Label, both sides of the board, connectors: taken before anything is moved.</p>
+          <p className={text.soft}>Label, both sides of the board, connectors: taken before anything is moved.</p>
         )}
         <ul className={classes.strip}>
           {shown.map((photo) => (
@@ -155,7 +156,7 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
                 <img src={photoThumbnail(photo.id)} alt="" />
                 <span>{photo.caption ?? photoKindLabels[photo.kind]}</span>
                 {photo.marks.length > 0 && (
-                  <span className={classes.soft}>
+                  <span className={text.soft}>
                     {photo.marks.length} mark{photo.marks.length === 1 ? "" : "s"}
                   </span>
                 )}

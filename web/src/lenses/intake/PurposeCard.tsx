@@ -5,6 +5,7 @@ import { railName, useAddRails } from "../../job/panels/rails/useAddRails";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 
 interface PurposeCardProps {
@@ -22,7 +23,7 @@ export function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
   return (
     <Part
       title="What it must do"
-      aside={<span className={classes.soft}>Choose reckons the life of new parts over this day</span>}
+      aside={<span className={text.dim}>Choose reckons the life of new parts over this day</span>}
     >
       <div className={classes.row}>
         <QuantityInput

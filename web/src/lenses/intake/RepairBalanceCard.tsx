@@ -6,6 +6,7 @@ import { useJob } from "../../job/JobContext";
 import { useCatalogueQuery } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 import { QuoteLine } from "./QuoteLine";
 
@@ -50,7 +51,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
     <Part
       title="Does it pay?"
       aside={
-        <span className={classes.soft}>
+        <span className={text.dim}>
           labour {moneyText(houseRules["shop.labourPerHourMinor"], currency)} an hour, by the house rule
         </span>
       }
@@ -85,7 +86,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
           onValidity={validity("replacement")}
         />
       </div>
-      <p className={classes.soft}>
+      <p className={text.dim}>
         {economics.labourMinutes === null || economics.partsMinor === null
           ? `Where nothing is typed: ${sourceWords(estimate)}.`
           : "Minutes and parts as typed."}
@@ -151,7 +152,7 @@ function Deadline({ dueOn }: { readonly dueOn: string | null }) {
   });
   if (wanted.length === 0) {
     return (
-      <p className={classes.soft}>
+      <p className={text.dim}>
         {dueOn ? `Due ${dayText(dueOn)}. ` : ""}An order takes {houseRules["shop.orderDays"]} days, by the house rule;
         what lies in the drawers is set against it once parts are chosen.
       </p>

@@ -9,6 +9,7 @@ import { deviceName } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./units.module.css";
 
@@ -24,7 +25,7 @@ export function UnitsPage() {
         <>
           <Part title="What the others mean for this one">
             {family.findings.length === 0 && (
-              <p className={classes.soft}>Nothing was condemned on the other units yet.</p>
+              <p className={text.softLine}>Nothing was condemned on the other units yet.</p>
             )}
             <ul className={classes.findings}>
               {family.findings.map((finding) => (
@@ -37,8 +38,8 @@ export function UnitsPage() {
               {family.units.map((unit) => (
                 <li key={unit.id} data-own={unit.id === detail.job.id || undefined}>
                   <Link to={`/jobs/${unit.id}/intake?page=units`}>{String(unit.number).padStart(4, "0")}</Link>{" "}
-                  {unit.serial ?? <span className={classes.soft}>no serial</span>}
-                  {unit.handedOverAt && <span className={classes.soft}> handed over</span>}
+                  {unit.serial ?? <span className={text.softLine}>no serial</span>}
+                  {unit.handedOverAt && <span className={text.softLine}> handed over</span>}
                 </li>
               ))}
             </ul>
@@ -99,7 +100,7 @@ function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
   return (
     <Part
       title={isFirst ? "Several of the same came in?" : "More of the same"}
-      aside={<span className={classes.soft}>device, promise and board are copied; readings are not</span>}
+      aside={<span className={text.softLine}>device, promise and board are copied; readings are not</span>}
     >
       <form
         className={classes.more}

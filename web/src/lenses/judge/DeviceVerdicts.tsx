@@ -11,6 +11,7 @@ import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./judge.module.css";
 
 const outcomeWords: Readonly<Record<TestOutcome, string>> = {
@@ -46,7 +47,7 @@ export function DeviceLedger({ judgement }: { readonly judgement: DeviceJudgemen
         ))}
       </ul>
       {judgement.traps.map((trap) => (
-        <p key={trap} className={classes.soft}>
+        <p key={trap} className={text.soft}>
           {deviceTrapWords[trap]}
         </p>
       ))}
@@ -91,7 +92,7 @@ export function DeviceOverview() {
                 <VerdictGlyph verdict={verdict} />
                 <b>{position.designator}</b>
                 <span>{verdictLabels[verdict]}</span>
-                <span className={classes.soft}>{partKindLabels[position.kind]}</span>
+                <span className={text.soft}>{partKindLabels[position.kind]}</span>
               </button>
             </li>
           );

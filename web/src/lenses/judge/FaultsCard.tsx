@@ -3,6 +3,7 @@ import { cautions, faultName, faultTest, findingWords } from "@pale-cap/wording"
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./judge.module.css";
 
 const shownExplanations = 3;
@@ -14,7 +15,7 @@ export function FaultsCard() {
   if (!answer || !best) {
     return (
       <Part title="What explains it">
-        <p className={classes.soft}>
+        <p className={text.soft}>
           Symptoms from Intake and readings from Measure are weighed here as soon as there are any.
         </p>
       </Part>
@@ -22,7 +23,7 @@ export function FaultsCard() {
   }
   return (
     <>
-      <Part title="What explains it" aside={<span className={classes.soft}>sets of faults, likeliest first</span>}>
+      <Part title="What explains it" aside={<span className={text.soft}>sets of faults, likeliest first</span>}>
         <ol className={classes.explanations}>
           {answer.ranking.explanations.slice(0, shownExplanations).map((one) => (
             <ExplanationLine key={one.faults.join()} explanation={one} />
@@ -43,11 +44,11 @@ function ExplanationLine({ explanation }: { readonly explanation: Explanation })
         {faults.map((code) => (
           <div key={code}>
             {faultName(code)}
-            {faults.length > 1 && first.includes(code) && <span className={classes.soft}> began it</span>}
+            {faults.length > 1 && first.includes(code) && <span className={text.soft}> began it</span>}
           </div>
         ))}
         {unexplained.length > 0 && (
-          <div className={classes.soft}>leaves over: {unexplained.map(findingWords).join(", ")}</div>
+          <div className={text.soft}>leaves over: {unexplained.map(findingWords).join(", ")}</div>
         )}
         {contradicted.length > 0 && (
           <div className={classes.against}>speaks against it: no {contradicted.map(findingWords).join(", no ")}</div>
@@ -75,9 +76,9 @@ function Checks({ checks }: { readonly checks: readonly CascadeCheck[] }) {
         {checks.map((check) => (
           <li key={check.code} data-state={check.state}>
             <div>
-              <b>{faultName(check.code)}</b> <span className={classes.soft}>because {faultName(check.because)}</span>
+              <b>{faultName(check.code)}</b> <span className={text.soft}>because {faultName(check.because)}</span>
             </div>
-            <div className={classes.soft}>{faultTest(check.code)}</div>
+            <div className={text.soft}>{faultTest(check.code)}</div>
             <span className={classes.state}>{stateWords[check.state]}</span>
           </li>
         ))}

@@ -8,6 +8,7 @@ import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import { DeviceLedger, DeviceOverview } from "./DeviceVerdicts";
 import { FaultsCard } from "./FaultsCard";
 import classes from "./judge.module.css";
@@ -58,10 +59,10 @@ export function JudgePane() {
       <Overview />
       <DeviceOverview />
       <RippleLinks />
-      <p className={classes.soft}>
+      <p className={text.soft}>
         <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
       </p>
-      <p className={classes.soft}>
+      <p className={text.soft}>
         School “{houseRules["judge.school"]}”;{" "}
         {houseRules["judge.inCircuit"] === "condemn_only"
           ? "in circuit condemns, a lifted lead clears"
@@ -88,7 +89,7 @@ function DrainFindings() {
   );
   if (clues.length === 0) return null;
   return (
-    <Part title="What the drain told" aside={<span className={classes.soft}>a clue, no verdict</span>}>
+    <Part title="What the drain told" aside={<span className={text.soft}>a clue, no verdict</span>}>
       <ul className={classes.clues}>
         {clues.map(({ store, clue }) => (
           <li key={store.id + clue.code}>
@@ -145,7 +146,7 @@ function Overview() {
   return (
     <Part title="All parts, worst first">
       {rows.length === 0 && (
-        <p className={classes.soft}>Enter capacitors in Inspect and measure them; the verdicts follow by themselves.</p>
+        <p className={text.soft}>Enter capacitors in Inspect and measure them; the verdicts follow by themselves.</p>
       )}
       <ul className={classes.all}>
         {rows.map(({ position, net }) => {
@@ -156,8 +157,8 @@ function Overview() {
                 <VerdictGlyph verdict={judgement?.verdict ?? "not_measured"} />
                 <b>{position.designator}</b>
                 <span>{verdictLabels[judgement?.verdict ?? "not_measured"]}</span>
-                <span className={classes.soft}>{net?.name ?? "no net"}</span>
-                <span className={classes.figure}>
+                <span className={text.soft}>{net?.name ?? "no net"}</span>
+                <span className={text.figure}>
                   {judgement?.failedProbability != null ? chanceWords(judgement.failedProbability) : ""}
                 </span>
               </button>

@@ -9,6 +9,7 @@ import { useJob } from "../../job/JobContext";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./judge.module.css";
 
@@ -70,7 +71,7 @@ export function OverruleCard({
     );
   }
   return (
-    <Part title={`Overrule ${designator}`} aside={<span className={classes.soft}>kept beside the computed one</span>}>
+    <Part title={`Overrule ${designator}`} aside={<span className={text.soft}>kept beside the computed one</span>}>
       <form
         onSubmit={(event) => {
           event.preventDefault();

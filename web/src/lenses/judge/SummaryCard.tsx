@@ -9,6 +9,7 @@ import { useEditVerdictSummaryMutation } from "../../job/jobApi";
 import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useOnLeave } from "../../ui/useOnLeave";
 import classes from "./judge.module.css";
@@ -81,7 +82,7 @@ export function SummaryCard() {
         </form>
       )}
       {job.verdictSummary !== null && draft === null && (
-        <p className={classes.soft}>
+        <p className={text.soft}>
           Written by hand. {generated ? `From the readings it would say: ${generated}` : ""}{" "}
           <button type="button" className={classes.linkLike} onClick={() => void store(null)}>
             Back to that

@@ -49,7 +49,7 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
   // The shop's own limit, and 10 V where that is another one.
   const limits = [...new Set([workingVolts, targetVolts])];
   if (way === "wait") {
-    return <p className={classes.soft}>House rule: wait for the bleeder, then measure. Nothing else is proposed.</p>;
+    return <p className={classes.note}>House rule: wait for the bleeder, then measure. Nothing else is proposed.</p>;
   }
   return (
     <table className={classes.plans}>

@@ -56,7 +56,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
       {isKnown ? (
         <StoreFigures {...{ store, state, startVolts, capacitanceFarads, typedDrain }} />
       ) : (
-        <p className={classes.soft}>Capacitance or voltage unknown: energy and time cannot be computed.</p>
+        <p className={classes.note}>Capacitance or voltage unknown: energy and time cannot be computed.</p>
       )}
       {store.kind === "x_capacitor" && <Caution>{cautions.xCapacitor}</Caution>}
       {isKnown && startVolts > targetVolts && (

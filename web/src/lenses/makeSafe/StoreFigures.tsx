@@ -42,7 +42,7 @@ export function StoreFigures(props: StoreFiguresProps) {
           <Figure label="Left, if connected" value={<Quantity value={state.predictedVolts} unit="V" digits={2} />} />
         )}
       </div>
-      <p className={classes.soft}>
+      <p className={classes.note}>
         <strong>{dangerWords(storedJoules, startVolts)}.</strong>{" "}
         <NaturalDecay {...{ store, startVolts, capacitanceFarads }} />
       </p>
@@ -52,8 +52,8 @@ export function StoreFigures(props: StoreFiguresProps) {
 
 export function Figure({ label, value }: { readonly label: string; readonly value: ReactNode }) {
   return (
-    <div className={classes.figure}>
-      <div className={classes.soft}>{label}</div>
+    <div>
+      <div className={classes.note}>{label}</div>
       <div className={classes.big}>{value}</div>
     </div>
   );
@@ -85,7 +85,7 @@ function NaturalDecay(props: {
 export function Recovery(props: { readonly startVolts: number; readonly remainingVolts: number }) {
   const back = absorptionRecovery(props);
   return (
-    <p className={classes.soft}>
+    <p className={classes.note}>
       It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
       <Quantity value={back.highVolts} unit="V" digits={2} /> (dielectric absorption, rough)
       {back.mustDrainAgain ? ": measure again before touching, drain again if it did." : "."}

@@ -4,6 +4,7 @@ import { cautions, netWords, partKindLabels } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";
 import { ReadingList } from "./ReadingList";
@@ -28,7 +29,7 @@ export function DevicePane({
     >
       {isMains && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
       {own.length === 0 && (
-        <p className={classes.soft}>No standard test for this kind. What you see or feel can be noted.</p>
+        <p className={text.soft}>No standard test for this kind. What you see or feel can be noted.</p>
       )}
       <TestList title="Tests, without power" points={own.filter((one) => !one.isLive)} />
       <TestList title="Under power: least and most" points={own.filter((one) => one.isLive)} />

@@ -15,6 +15,7 @@ import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import { DevicePane } from "./DevicePane";
 import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";
@@ -37,7 +38,7 @@ export function MeasurePane() {
   if (!position) {
     return (
       <Pane title="Measure">
-        <p className={classes.soft}>
+        <p className={text.soft}>
           {detail.positions.length === 0
             ? "Enter the capacitors in Inspect first: without value and voltage there is nothing to compare with."
             : "Choose a part on the board."}
@@ -74,7 +75,7 @@ export function MeasurePane() {
           <>
             Alone and new it reads <Quantity value={esr.lowOhms} unit="Ω" /> to{" "}
             <Quantity value={esr.highOhms} unit="Ω" /> at 100 kHz
-            <span className={classes.soft}> ({esrSourceWords(esr.source)})</span>. Range{" "}
+            <span className={text.soft}> ({esrSourceWords(esr.source)})</span>. Range{" "}
             <Quantity value={meterRange(esr.highOhms)} unit="Ω" />, leads zeroed.
           </>
         ) : (
@@ -100,7 +101,7 @@ export function MeasurePane() {
       </div>
       <ReadingList title="Readings of this part" targetId={position.id} />
       {proposals.length > 0 && (
-        <Part title="Read next" aside={<span className={classes.soft}>Enter on an empty bar goes to the first</span>}>
+        <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
           <ul className={classes.next}>
             {proposals.slice(0, 7).map((one) => (
               <li key={`${one.positionId} ${one.terminals}`}>
@@ -108,7 +109,7 @@ export function MeasurePane() {
                   <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
                   {one.terminals && `${one.terminals.replace(",", " to ")}, `}
                   {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
-                  <span className={classes.soft}>
+                  <span className={text.soft}>
                     {one.isChargeOpen
                       ? "charge not verified"
                       : one.minutes < 1

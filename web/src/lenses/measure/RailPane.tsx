@@ -8,6 +8,7 @@ import { useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import classes from "./measure.module.css";
 import { ReadingList } from "./ReadingList";
 import { TestList } from "./TestList";
@@ -32,7 +33,7 @@ export function RailPane({ net, points }: { readonly net: Net; readonly points: 
         )}
       </div>
       {live && (
-        <p className={classes.soft}>
+        <p className={text.soft}>
           Black goes to the {live.ground} ground.{" "}
           {live.cautions
             .slice(1)

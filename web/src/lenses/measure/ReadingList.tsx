@@ -7,6 +7,7 @@ import { useSendReading } from "../../probe/useSendReading";
 import { withdrawalOf } from "../../probe/withdrawalOf";
 import { Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import classes from "./measure.module.css";
 
 /** Everything that was read at one probe point, newest first, repeats with their spread; what was taken back stays, struck through. */
@@ -21,7 +22,7 @@ export function ReadingList({ title, targetId }: { readonly title: string; reado
     .sort((a, b) => Date.parse(b.measuredAt) - Date.parse(a.measuredAt));
   return (
     <Part title={title}>
-      {own.length === 0 && <p className={classes.soft}>None yet. Type the number; Enter logs it.</p>}
+      {own.length === 0 && <p className={text.soft}>None yet. Type the number; Enter logs it.</p>}
       <Spreads readings={standing} />
       <ul className={classes.readings}>
         {own.map((reading) => {
@@ -35,10 +36,10 @@ export function ReadingList({ title, targetId }: { readonly title: string; reado
               ) : (
                 <Quantity value={reading.value} unit={unit} keepsZeros />
               )}
-              <span className={classes.soft}>
+              <span className={text.soft}>
                 {[...conditionsOf(reading), !isStanding && "taken back"].filter(Boolean).join(", ")}
               </span>
-              <time className={classes.soft}>{logTime(reading.measuredAt)}</time>
+              <time className={text.soft}>{logTime(reading.measuredAt)}</time>
               {isStanding && (
                 <button
                   type="button"

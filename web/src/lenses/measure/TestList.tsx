@@ -5,6 +5,7 @@ import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";
 import { Part } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import classes from "./measure.module.css";
 
 /** Tests of one target, each with what a sound part shows and what was read; a click aims the bar at it. */
@@ -47,7 +48,7 @@ export function TestList({ title, points }: { readonly title: string; readonly p
                 </span>
               </button>
               {isCurrent && words && (
-                <p className={classes.soft}>
+                <p className={text.soft}>
                   {words.how} With: {instrumentWords[point.instrument]}.
                 </p>
               )}

@@ -11,6 +11,7 @@ import { probeSet } from "../../job/workplaceSlice";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
@@ -27,7 +28,7 @@ export function ProvePane() {
       <FirstPower />
       <Caution>{cautions.underLoad}</Caution>
       {rails.length === 0 && (
-        <p className={classes.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
+        <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
       {!isShut && rails.filter(isShown).map((net) => <Rail key={net.id} net={net} />)}
       {!isShut && others.length > 0 && (
@@ -85,7 +86,7 @@ function Rail({ net }: { readonly net: Net }) {
       <td className={classes.value}>
         <Quantity value={value} unit="V" digits={quantity === "dc_voltage" ? 4 : 3} keepsZeros />
       </td>
-      <td className={classes.soft}>{limit}</td>
+      <td className={text.soft}>{limit}</td>
       <td data-state={state} className={classes.state}>
         {checkLabels[state]}
       </td>
@@ -102,7 +103,7 @@ function Rail({ net }: { readonly net: Net }) {
     <Part
       title={net.name}
       aside={
-        <span className={classes.soft}>
+        <span className={text.soft}>
           {net.fullLoadAmps === null ? (
             "nothing promised"
           ) : (
@@ -148,7 +149,7 @@ function Rail({ net }: { readonly net: Net }) {
             {proof.outputResistanceOhms !== null && (
               <>
                 , as if <Quantity value={proof.outputResistanceOhms} unit="Ω" digits={2} /> lay in the way
-                <span className={classes.soft}> (some tens of mΩ are often the lead: measured at the terminals?)</span>
+                <span className={text.soft}> (some tens of mΩ are often the lead: measured at the terminals?)</span>
               </>
             )}
           </p>

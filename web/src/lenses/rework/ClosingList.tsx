@@ -12,6 +12,7 @@ import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import classes from "./rework.module.css";
 
 /** The way back to a closed case: the opening in reverse, what goes in counted against what came out. */
@@ -33,7 +34,7 @@ export function ClosingList() {
     <Part
       title="Closing the case"
       aside={
-        <span className={classes.soft} role="status">
+        <span className={text.soft} role="status">
           {missing === 0 ? `all ${out} back in` : `${out - missing} of ${out} back in`}
         </span>
       }
@@ -60,14 +61,14 @@ function ClosingRow(props: {
   const isEarth = step.kind === "earth_screws";
   return (
     <tr data-missing={missingCount > 0 || undefined} data-earth={isEarth || undefined}>
-      <td className={classes.figure}>{step.number}</td>
+      <td className={text.figure}>{step.number}</td>
       <td>
         {teardownLabels[step.kind]} {step.size}
         {isEarth && missingCount > 0 && <div className={classes.conflict}>protective earth: must be back</div>}
       </td>
       <td>{step.place}</td>
       <td>{step.photoId && <img src={photoThumbnail(step.photoId)} alt={`${name}, as it was`} />}</td>
-      <td className={classes.figure}>{step.count}</td>
+      <td className={text.figure}>{step.count}</td>
       <td>
         <QuantityInput
           label={`${name}, back in`}

@@ -11,6 +11,7 @@ import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import classes from "./rework.module.css";
 import type { ReworkRow, ReworkRows } from "./useReworkRows";
 
@@ -137,7 +138,7 @@ function Row(props: {
           <MarkSketch degrees={position.boardNegativeDegrees ?? found.stripeDegrees} />
           {position.designator}
         </button>
-        <div className={classes.soft}>{row.net?.name}</div>
+        <div className={text.soft}>{row.net?.name}</div>
       </td>
       <td>
         <Quantity value={found.capacitanceFarads} unit="F" isMarking /> <Quantity value={found.ratedVolts} unit="V" />
@@ -154,7 +155,7 @@ function Row(props: {
             }
             onChange={(event) => props.onTick(step, event.currentTarget.checked)}
           />
-          <div className={classes.soft}>{details[step]}</div>
+          <div className={text.soft}>{details[step]}</div>
           {step === "polarity_part_mark" && agree === false && (
             <div className={classes.conflict}>does not agree with the board's mark</div>
           )}

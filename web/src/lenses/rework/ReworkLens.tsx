@@ -6,9 +6,9 @@ import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
+import text from "../../ui/text.module.css";
 import { ClosingList } from "./ClosingList";
 import { ReworkGroup } from "./ReworkGroup";
-import classes from "./rework.module.css";
 import { type ReworkRows, useReworkRows } from "./useReworkRows";
 
 /** What comes out and goes in, which way round, ticked off in groups. */
@@ -42,11 +42,11 @@ export function ReworkLens() {
           {charge.name !== "verified" && detail.energyStores.length > 0 && <Caution>{cautions.chargeUnknown}</Caution>}
           <Caution>{cautions.polarity}</Caution>
           {groups.length === 0 && (
-            <p className={classes.soft}>
+            <p className={text.soft}>
               Nothing is chosen yet. Take a part for each place in Choose; it then appears here.
             </p>
           )}
-          {groups.length > 0 && <p className={classes.soft}>{reworkRuleWords(removing, houseRules["rework.alloy"])}</p>}
+          {groups.length > 0 && <p className={text.soft}>{reworkRuleWords(removing, houseRules["rework.alloy"])}</p>}
           {groups.map((group) => (
             <ReworkGroup key={group.key} group={group} isOneAtATime={isOneAtATime(group)} />
           ))}

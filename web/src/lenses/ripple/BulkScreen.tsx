@@ -15,6 +15,7 @@ import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import { rippleWorker } from "../../workers/useRipplePrediction";
 import { RailChoice } from "./RailChoice";
 import { RippleChart } from "./RippleChart";
@@ -78,7 +79,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
         <div className={classes.charts}>
           <div className={classes.head}>
             <h1>Ripple of {net.name}</h1>
-            <span className={classes.soft}>one mains cycle, about the mean as read</span>
+            <span className={text.softLine}>one mains cycle, about the mean as read</span>
           </div>
           {answer === "too_weak" && (
             <p role="alert" className={classes.story}>
@@ -127,7 +128,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
               <div>
                 <div>
                   Taken from the bulk <Quantity value={prediction.loadWatts} unit="W" />
-                  {prediction.isLoadAssumed && <span className={classes.soft}> assumed</span>}
+                  {prediction.isLoadAssumed && <span className={text.softLine}> assumed</span>}
                 </div>
                 <Slider
                   aria-label="Power"
@@ -162,7 +163,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
                 ))}
               </ul>
             )}
-            <p className={classes.soft}>
+            <p className={text.softLine}>
               Switching current: pulses of a discontinuous primary over 40 % of the period (assumed). Capacitance by the
               readings out of circuit, by the marking elsewhere.
             </p>

@@ -13,6 +13,7 @@ import {
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { CaptureImport, captureWorker, plainRig } from "./CaptureImport";
 import { useRemoveCaptureMutation } from "./captureApi";
 import classes from "./ripple.module.css";
@@ -103,7 +104,7 @@ function Attribution(props: {
           `, ${volts(analysis.limitedPeakToPeakVolts)} behind a 20 MHz limit`}
         ; {volts(analysis.rmsVolts)} RMS.
       </p>
-      {falsified.length > 0 && <p className={classes.soft}>Mind: {falsified.join("; ")}.</p>}
+      {falsified.length > 0 && <p className={text.softLine}>Mind: {falsified.join("; ")}.</p>}
       <ul className={classes.causes}>
         {attribution.causes.map(({ cause, frequencyHertz, volts: part, shareRatio }) => (
           <li key={cause}>
@@ -112,7 +113,7 @@ function Attribution(props: {
               {causeWords[cause][0]}
               {frequencyHertz !== null && `, ${hertz(frequencyHertz)}`}, {Math.round(shareRatio * 100)} %
             </div>
-            <span className={classes.soft}>points to {causeWords[cause][1]}</span>
+            <span className={text.softLine}>points to {causeWords[cause][1]}</span>
           </li>
         ))}
       </ul>

@@ -7,6 +7,7 @@ import { useBoardEdit } from "../../job/useBoardEdit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import classes from "./ripple.module.css";
 
 /** What is known of the converter behind a rail; what is left empty is assumed, and its effect shown as a band. */
@@ -18,7 +19,7 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
     );
   const isFlyback = converter.kind.startsWith("flyback");
   return (
-    <Part title="The converter" aside={<span className={classes.soft}>empty is assumed</span>}>
+    <Part title="The converter" aside={<span className={text.softLine}>empty is assumed</span>}>
       <ProblemNote problem={problem} />
       <div className={classes.form}>
         <NativeSelect

@@ -1,6 +1,7 @@
 import { meterBandwidthHertz, peakToPeakOfSineRms, standingReadings } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import type { PredictedRipple } from "../../workers/useRipplePrediction";
 import classes from "./ripple.module.css";
 
@@ -34,7 +35,7 @@ export function MeterNote({ netId }: { readonly netId: string }) {
     .at(-1);
   if (last?.value == null) return null;
   return (
-    <p className={classes.soft}>
+    <p className={text.softLine}>
       A multimeter read <Quantity value={last.value} unit="V" /> AC: about{" "}
       <Quantity value={peakToPeakOfSineRms * last.value} unit="V" /> peak to peak of what lies below its bandwidth,
       mostly <Quantity value={meterBandwidthHertz} unit="Hz" />. The switching ripple hardly reaches it: a floor, no

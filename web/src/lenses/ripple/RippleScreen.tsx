@@ -18,6 +18,7 @@ import { useTellExport } from "../../job/useTellExport";
 import { download } from "../../ui/download";
 import { Pane, Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import { rippleWorker, useRipplePrediction } from "../../workers/useRipplePrediction";
 import { BulkScreen } from "./BulkScreen";
 import { CaptureCard } from "./CaptureCard";
@@ -112,7 +113,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
   // Where values are assumed, a third digit would say what nobody knows.
   const digits = prediction && prediction.effects.length > 0 ? 2 : 3;
   if (!net || !first || !known) {
-    return <LensLayout board={<p className={classes.soft}>There is no such rail on this job.</p>} pane={<div />} />;
+    return <LensLayout board={<p className={text.softLine}>There is no such rail on this job.</p>} pane={<div />} />;
   }
   const limit = rippleLimitVolts(net, rules.rail);
   const figures = prediction?.states;
@@ -191,7 +192,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
                 </span>
               )}
               {limit !== null && (
-                <span className={classes.soft}>
+                <span className={text.softLine}>
                   limit <Quantity value={limit} unit="V" />,{" "}
                   {net.rippleLimitVolts === null ? "house rule" : "of this rail"}
                 </span>
@@ -204,7 +205,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
           ) : columns.length > 0 ? (
             <RippleChart columns={columns} limitVolts={limit} />
           ) : (
-            <p className={classes.soft}>
+            <p className={text.softLine}>
               {view === "window" ? "Nothing captured on this rail yet." : "The prediction appears here."}
             </p>
           )}
@@ -273,7 +274,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
           <ConverterForm net={first} converter={known} />
           {prediction && prediction.effects.length > 0 && (
             <Part title="Assumed">
-              <p className={classes.soft}>
+              <p className={text.softLine}>
                 As read, the ripple lies between <Quantity value={prediction.lowVolts} unit="V" /> and{" "}
                 <Quantity value={prediction.highVolts} unit="V" /> over what nobody entered:
               </p>
@@ -287,7 +288,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
               </ul>
             </Part>
           )}
-          <p className={classes.soft}>
+          <p className={text.softLine}>
             “As read” takes readings out of circuit; parts without one count as new. Exact for the filter as it is
             drawn; docs/ripple.md says how.
           </p>

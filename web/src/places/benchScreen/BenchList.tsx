@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import type { BenchPage } from "@pale-cap/contract";
 import type { RefObject } from "react";
+import text from "../../ui/text.module.css";
 import { BenchTable } from "./BenchTable";
 import classes from "./bench.module.css";
 
@@ -22,13 +23,13 @@ export function BenchList(props: {
   if (!data) return null;
   if (lines.length === 0) {
     const words = props.isSearched ? `No job ${props.noun} fits.` : `No job ${props.noun}.`;
-    return <p className={classes.soft}>{words}</p>;
+    return <p className={text.soft}>{words}</p>;
   }
   return (
     <>
       <BenchTable lines={lines} tableRef={props.tableRef} />
       <div className={classes.more}>
-        <span className={classes.soft}>
+        <span className={text.soft}>
           {lines.length === total ? `${total} ${props.noun}` : `${lines.length} of ${total} ${props.noun}`}
         </span>
         {hasNextPage && (

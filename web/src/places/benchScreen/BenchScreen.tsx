@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { useBenchPagesInfiniteQuery } from "../../job/jobApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { BenchList } from "./BenchList";
 import { BenchTable } from "./BenchTable";
@@ -70,7 +71,7 @@ export function BenchScreen() {
       {(first?.late.length ?? 0) > 0 && (
         <section className={classes.late}>
           <h2>Came after closing</h2>
-          <p className={classes.soft}>
+          <p className={text.soft}>
             These jobs were closed before all their entries arrived. What came late proves nothing until the job is
             opened.
           </p>

@@ -6,6 +6,7 @@ import type { RefObject } from "react";
 import { Link } from "react-router";
 import { deviceName } from "../../job/parts";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import classes from "./bench.module.css";
 
 /** The jobs, newest first: device, fault, lens reached, charge state, age. */
@@ -35,13 +36,13 @@ export function BenchTable(props: {
             </td>
             <td>
               <div className={classes.device}>{deviceName(line)}</div>
-              <div className={classes.soft}>{line.deviceKind.replace("-", " ")}</div>
+              <div className={text.soft}>{line.deviceKind.replace("-", " ")}</div>
             </td>
-            <td className={classes.fault}>{line.complaint ?? <span className={classes.soft}>not noted</span>}</td>
+            <td className={classes.fault}>{line.complaint ?? <span className={text.soft}>not noted</span>}</td>
             <td>
               <LensStep line={line} />
             </td>
-            <td>{line.handedOverAt ? <span className={classes.soft}>–</span> : <Charge line={line} />}</td>
+            <td>{line.handedOverAt ? <span className={text.soft}>–</span> : <Charge line={line} />}</td>
             <td className={classes.figure}>
               {line.handedOverAt ? line.lateFactCount > 0 && `${line.lateFactCount} late` : line.openPointCount || ""}
             </td>
@@ -81,7 +82,7 @@ function Charge({ line }: { readonly line: BenchLine }) {
   return (
     <div className={classes.charge} data-state={line.chargeName}>
       <div className={classes.nowrap}>{words}</div>
-      {line.chargeName !== "unknown" && <div className={classes.soft}>{at}</div>}
+      {line.chargeName !== "unknown" && <div className={text.soft}>{at}</div>}
     </div>
   );
 }

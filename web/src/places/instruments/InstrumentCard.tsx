@@ -35,7 +35,7 @@ export function InstrumentCard(props: {
     <section className={classes.card} aria-label={instrument.name} data-status={status}>
       <header className={classes.cardHead}>
         <h2>{instrument.name}</h2>
-        <span className={classes.soft}>
+        <span className={classes.note}>
           {kindLabels[instrument.kind]}, {instrument.transport === "simulated" ? "simulated" : instrument.transport}
         </span>
         <ActionIcon variant="subtle" color="gray" aria-label={`Set up ${instrument.name}`} onClick={props.onEdit}>

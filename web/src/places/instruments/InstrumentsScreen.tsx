@@ -44,7 +44,7 @@ export function InstrumentsScreen() {
             ),
           )}
           {data && instruments.length === 0 && (
-            <p className={classes.soft}>No instrument is set up. Readings are typed; add one to see its values live.</p>
+            <p className={classes.note}>No instrument is set up. Readings are typed; add one to see its values live.</p>
           )}
         </div>
       </div>

@@ -24,7 +24,7 @@ export function ScopeScreen({ instrumentId }: { readonly instrumentId: string })
           One sweep
         </Button>
         {data && (
-          <span className={classes.soft}>
+          <span className={classes.note}>
             {formatQuantity(data.intervalSeconds * volts.length, "s").text} across, {formatQuantity(span, "V").text}{" "}
             from least to most
           </span>

@@ -22,7 +22,7 @@ export function SupplyCard() {
           />
           <p className={classes.complaint}>“{supply.complaint}”</p>
           <h3>Printed on its parts</h3>
-          <p className={classes.soft}>Paste these lines in Inspect, Several lines, and the board is there.</p>
+          <p className={classes.note}>Paste these lines in Inspect, Several lines, and the board is there.</p>
           <CopyButton value={supply.lines.join("\n")}>
             {({ copied, copy }) => (
               <Button size="xs" variant="default" onClick={copy}>

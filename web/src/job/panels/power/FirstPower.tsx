@@ -8,6 +8,7 @@ import { Caution } from "../../../ui/Caution";
 import { Part } from "../../../ui/Pane";
 import { Quantity } from "../../../ui/Quantity";
 import { QuantityInput } from "../../../ui/QuantityInput";
+import text from "../../../ui/text.module.css";
 import { useJob } from "../../JobContext";
 import { probeSet } from "../../workplaceSlice";
 import { PowerGateCard } from "./PowerGateCard";
@@ -32,7 +33,7 @@ export function FirstPower() {
     ({ isPowered, rig }) => isPowered && !rig.isSeriesLamp && !rig.isElectronicLimiter,
   );
   return (
-    <Part title="First power" aside={<span className={classes.soft}>goggles on, cover over the board</span>}>
+    <Part title="First power" aside={<span className={text.softLine}>goggles on, cover over the board</span>}>
       <Caution>{cautions.firstPower}</Caution>
       <PowerGateCard />
       {!isShut && (
@@ -79,14 +80,14 @@ function RigChecks() {
           onChange={(event) => set({ isIsolationTransformer: event.currentTarget.checked })}
         />
       </div>
-      <p className={classes.soft}>
+      <p className={text.softLine}>
         {residualCurrentWords(rig)} {rig.isSeriesLamp && rigNotes.seriesLamp}{" "}
         {rig.isElectronicLimiter && rigNotes.electronicLimiter}{" "}
         {rig.isIsolationTransformer && rigNotes.isolationTransformer}
       </p>
       {rig.isIsolationTransformer && <Caution>{cautions.residualCurrent}</Caution>}
       {rig.isIsolationTransformer && !rig.isSeriesLamp && !rig.isElectronicLimiter && (
-        <p className={classes.soft}>Nothing limits the current now: the transformer does not count as a limiter.</p>
+        <p className={text.softLine}>Nothing limits the current now: the transformer does not count as a limiter.</p>
       )}
     </>
   );
@@ -132,22 +133,22 @@ function Ways() {
           value={unitWatts}
           onCommit={setTyped}
         />
-        <span className={classes.soft}>at {mainsVolts} V mains, by the house rule</span>
+        <span className={text.softLine}>at {mainsVolts} V mains, by the house rule</span>
       </div>
-      {unitWatts === null && <p className={classes.soft}>Enter the label or the rating: the lamp follows from it.</p>}
+      {unitWatts === null && <p className={text.softLine}>Enter the label or the rating: the lamp follows from it.</p>}
       <ul className={classes.ways}>
         {order.map(
           (way) =>
             ways[way] && (
               <li key={way} data-first={way === first || undefined}>
                 {ways[way]}
-                {way === first && <span className={classes.soft}> By the house rule.</span>}
+                {way === first && <span className={text.softLine}> By the house rule.</span>}
               </li>
             ),
         )}
       </ul>
       {houseRules["power.hasTransformer"] && (
-        <p className={classes.soft}>House rule: behind an isolation transformer. {rigNotes.isolationTransformer}</p>
+        <p className={text.softLine}>House rule: behind an isolation transformer. {rigNotes.isolationTransformer}</p>
       )}
     </>
   );

@@ -4,6 +4,7 @@ import { cautions, powerGateWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import { QuantityInput } from "../../../ui/QuantityInput";
+import text from "../../../ui/text.module.css";
 import { useDraft } from "../../../ui/useDraft";
 import { useJob } from "../../JobContext";
 import classes from "./power.module.css";
@@ -29,13 +30,13 @@ export function PowerGateCard() {
   return (
     <section className={classes.gate} data-shut={gate.isShut || undefined} aria-label="Way to mains">
       {gate.cause === null ? (
-        <div className={classes.soft}>Did a fuse blow or a breaker trip? Log it: a short test then comes first.</div>
+        <div className={text.softLine}>Did a fuse blow or a breaker trip? Log it: a short test then comes first.</div>
       ) : (
         <div role="status">
           <strong>{powerGateWords(gate)}</strong>
         </div>
       )}
-      {gate.isShut && <div className={classes.soft}>{cautions.blownFuse}</div>}
+      {gate.isShut && <div className={text.softLine}>{cautions.blownFuse}</div>}
       <ProblemNote problem={problem} />
       {gate.isShut && (
         <>
