@@ -1,6 +1,6 @@
 import { type ClosedJobs, type Family, type NewUnits, routes } from "@pale-cap/contract";
 import { api } from "../api/api";
-import { type OnJob, url } from "./patching";
+import { type OnJob, url } from "./onJob";
 
 const familyApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -1,27 +1,58 @@
-import { type JobDetail, path } from "@pale-cap/contract";
+import type { JobDetail } from "@pale-cap/contract";
+import { isAction, type Middleware } from "@reduxjs/toolkit";
 import { api } from "../api/api";
-
-export interface OnJob<T> {
-  readonly jobId: string;
-  readonly body: T;
-}
+import { jobApi } from "./jobApi";
 
 type Recipe<R, A> = (detail: JobDetail, result: R, argument: A) => JobDetail;
 
-/** After a write the answer is laid into the cached job; nothing is fetched again. */
+interface Awaited {
+  readonly jobId: string;
+  lay(detail: JobDetail, result: unknown): JobDetail;
+}
+
+/** What is done with the answer of each request that is under way. */
+const awaited = new Map<string, Awaited>();
+
+interface Started<R> {
+  readonly requestId: string;
+  /** Names the answer's type; the answer itself is taken as it is told. */
+  readonly queryFulfilled: Promise<{ data: R }>;
+}
+
+/** For `onQueryStarted`: after a write the answer is laid into the cached job; nothing is fetched again. */
 export function patching<R, A extends { readonly jobId: string }>(recipe: Recipe<R, A>) {
-  return async (
-    argument: A,
-    // biome-ignore lint/suspicious/noExplicitAny: the life-cycle's own generics name the whole api
-    { dispatch, queryFulfilled }: { dispatch: (action: any) => unknown; queryFulfilled: Promise<{ data: R }> },
-  ) => {
-    const answer = await queryFulfilled.catch(() => null);
-    if (!answer) return;
-    // The endpoint is injected elsewhere; naming it here by its type would make the two files import each other.
-    const lay = (detail: JobDetail) => recipe(detail, answer.data, argument);
-    dispatch(api.util.updateQueryData("job" as never, argument.jobId as never, lay as never));
-    dispatch(api.util.invalidateTags(["Bench"]));
+  return (argument: A, { requestId }: Started<R>): void => {
+    awaited.set(requestId, {
+      jobId: argument.jobId,
+      lay: (detail, result) => recipe(detail, result as R, argument),
+    });
   };
+}
+
+/**
+ * Lays an answer into its job in the very step in which it is told to the store: whoever waits for the request sees the
+ * job with it, and the next edit in turn is made from it.
+ */
+export const layAnswers: Middleware = (store) => (next) => (action) => {
+  const result = next(action);
+  if (!isAnswer(action)) return result;
+  const one = awaited.get(action.meta.requestId);
+  awaited.delete(action.meta.requestId);
+  if (!one || action.meta.requestStatus !== "fulfilled") return result;
+  // Thunks of the one api: the store's own type would make this file and the store's import each other.
+  const dispatch = store.dispatch as (thunk: unknown) => unknown;
+  dispatch(jobApi.util.updateQueryData("job", one.jobId, (detail) => one.lay(detail, action.payload)));
+  dispatch(api.util.invalidateTags(["Bench"]));
+  return result;
+};
+
+interface Answer {
+  readonly payload: unknown;
+  readonly meta: { readonly requestId: string; readonly requestStatus: "fulfilled" | "rejected" };
+}
+
+function isAnswer(action: unknown): action is Answer {
+  return isAction(action) && /^api\/executeMutation\/(fulfilled|rejected)$/.test(action.type);
 }
 
 /** Adds a row, or replaces the one with the same key. */
@@ -37,7 +68,3 @@ export const upsertAll = <T>(rows: readonly T[], changed: readonly T[], key: (ro
   const keys = new Set(changed.map(key));
   return [...rows.filter((one) => !keys.has(key(one))), ...changed];
 };
-
-/** A path of the server for the one api's base address. */
-export const url = (pattern: string, jobId: string, more: Record<string, string> = {}) =>
-  path(pattern, { jobId, ...more }).slice(1);

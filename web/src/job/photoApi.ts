@@ -1,6 +1,7 @@
 import { type NewPhoto, type PhotoEdit, type PhotoRow, path, routes } from "@pale-cap/contract";
 import { api } from "../api/api";
-import { byId, type OnJob, patching, upsert, url } from "./patching";
+import { type OnJob, url } from "./onJob";
+import { byId, patching, upsert } from "./patching";
 
 const photoApi = api.injectEndpoints({
   endpoints: (build) => ({

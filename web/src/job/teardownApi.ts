@@ -1,6 +1,7 @@
 import { type NewTeardownStep, routes, type TeardownStepEdit, type TeardownStepRow } from "@pale-cap/contract";
 import { api } from "../api/api";
-import { byId, type OnJob, patching, upsert, url } from "./patching";
+import { type OnJob, url } from "./onJob";
+import { byId, patching, upsert } from "./patching";
 
 export const teardownApi = api.injectEndpoints({
   endpoints: (build) => ({

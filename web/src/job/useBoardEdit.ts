@@ -2,9 +2,9 @@ import type { BoardChange, JobDetail, Problem } from "@pale-cap/contract";
 import { useCallback, useState, useSyncExternalStore } from "react";
 import { newId } from "../api/newId";
 import { asProblem } from "../ui/ProblemNote";
+import { useEditBoardMutation } from "./boardApi";
 import { atLatest, boardHistory, type InverseEdit, inverseOf } from "./boardHistory";
 import { useJob } from "./JobContext";
-import { useEditBoardMutation } from "./jobApi";
 import { useInTurn } from "./useInTurn";
 
 /** Makes the changes from the board as it is stored when their turn comes; undefined: nothing to change any more. */

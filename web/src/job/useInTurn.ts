@@ -22,10 +22,7 @@ export function useInTurn() {
         if (!(await outbox.sendBefore(jobId))) return unsent(silence);
         const detail = jobApi.endpoints.job.select(jobId)(store.getState()).data;
         if (!detail) throw new Error("The job is not loaded any more.");
-        const result = await work(detail);
-        // The answer is laid into the cached job by the request's own end; the next turn must see it.
-        await new Promise((resolve) => setTimeout(resolve, 0));
-        return result;
+        return work(detail);
       }),
     [jobId, store],
   );

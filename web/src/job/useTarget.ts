@@ -7,7 +7,7 @@ import { type ProbeTarget, targetSelected } from "./workplaceSlice";
 export function useTarget(): readonly [ProbeTarget | undefined, (target: ProbeTarget | undefined) => void] {
   const { detail } = useJob();
   const jobId = detail.job.id;
-  const target = useAppSelector((state) => state.bench.targets[jobId]);
+  const target = useAppSelector((state) => state.workplace.targets[jobId]);
   const dispatch = useAppDispatch();
   const select = useCallback(
     (next: ProbeTarget | undefined) => dispatch(targetSelected({ jobId, target: next })),

@@ -37,7 +37,7 @@ export interface BarHabits {
   readonly isTone: boolean;
 }
 
-interface BenchState {
+interface Workplace {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
@@ -47,7 +47,7 @@ interface BenchState {
 
 const storageKey = "pale-cap-bench";
 
-type Remembered = Pick<BenchState, "openJobIds" | "personId" | "habits">;
+type Remembered = Pick<Workplace, "openJobIds" | "personId" | "habits">;
 
 const usualHabits: BarHabits = { isFollowing: false, isHolding: false, isTone: false };
 
@@ -62,12 +62,12 @@ function remembered(): Remembered {
 }
 
 /** Keeps the open jobs and the person for the next visit. */
-export function remember(state: BenchState): void {
+export function remember(state: Workplace): void {
   const { openJobIds, personId, habits } = state;
   localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, habits }));
 }
 
-const initialState: BenchState = {
+const initialState: Workplace = {
   ...remembered(),
   targets: {},
   probe: {
@@ -84,8 +84,8 @@ const initialState: BenchState = {
   },
 };
 
-export const benchSlice = createSlice({
-  name: "bench",
+export const workplaceSlice = createSlice({
+  name: "workplace",
   initialState,
   reducers: {
     jobOpened(state, { payload }: PayloadAction<string>) {
@@ -109,4 +109,4 @@ export const benchSlice = createSlice({
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, habitsSet } = benchSlice.actions;
+export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, habitsSet } = workplaceSlice.actions;

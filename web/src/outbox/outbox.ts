@@ -6,6 +6,7 @@ import { store } from "../app/store/store";
 import { jobApi } from "../job/jobApi";
 import { asProblem } from "../ui/ProblemNote";
 import type { Fact, NewFact } from "./fact";
+import { factApi } from "./factApi";
 import { inJobTurn } from "./jobTurns";
 import { layStored } from "./layStored";
 import { factLeft, factsLaid, serverHeard, storageOpened } from "./outboxSlice";
@@ -29,7 +30,7 @@ const closed: Problem = {
 const sender = createSender({
   send: async (jobId, facts) => {
     const body = { facts: facts.map(({ kind, body: fact }) => ({ kind, body: fact })) };
-    const answer = await dispatch(jobApi.endpoints.logFacts.initiate({ jobId, body }));
+    const answer = await dispatch(factApi.endpoints.logFacts.initiate({ jobId, body }));
     const problem = asProblem(answer.error);
     return problem ?? answer.data ?? [];
   },

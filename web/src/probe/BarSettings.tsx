@@ -9,7 +9,7 @@ import classes from "./probe.module.css";
 /** How the bar works at this bench: probes that follow, logging by holding still, the tone, leads and temperature. */
 export function BarSettings() {
   const dispatch = useAppDispatch();
-  const { probe, habits } = useAppSelector((state) => state.bench);
+  const { probe, habits } = useAppSelector((state) => state.workplace);
   return (
     <Popover position="top-start" width={340} transitionProps={{ duration: 60 }} trapFocus>
       <Popover.Target>

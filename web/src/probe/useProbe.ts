@@ -60,9 +60,9 @@ function splitTyped(text: string): readonly [QuantityKind | null, string] {
 export function useProbe() {
   const { detail, facts, rules, chargeStates, nowMilliseconds } = useJob();
   const [target, select] = useTarget();
-  const settings = useAppSelector((state) => state.bench.probe);
-  const habits = useAppSelector((state) => state.bench.habits);
-  const personId = useAppSelector((state) => state.bench.personId);
+  const settings = useAppSelector((state) => state.workplace.probe);
+  const habits = useAppSelector((state) => state.workplace.habits);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const send = useSendReading(detail.job.id);
   // What is typed and not logged stays with its target, also when the page is closed.
   const place = `${detail.job.id} probe ${target?.id ?? ""} ${target?.terminals ?? ""}`;

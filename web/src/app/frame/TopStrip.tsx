@@ -1,8 +1,10 @@
 import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
 import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
-import { useBenchQuery, useJobQuery, usePeopleQuery } from "../../job/jobApi";
+import { useJobQuery } from "../../job/jobApi";
+import { useBenchQuery } from "../../job/jobListApi";
 import { deviceName } from "../../job/parts";
+import { usePeopleQuery } from "../../job/peopleApi";
 import { jobClosed, personChosen } from "../../job/workplaceSlice";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { useAppDispatch, useAppSelector } from "../store/hooks";
@@ -43,7 +45,7 @@ function BrandMark() {
 }
 
 function JobChips({ currentId }: { readonly currentId: string | undefined }) {
-  const openIds = useAppSelector((state) => state.bench.openJobIds);
+  const openIds = useAppSelector((state) => state.workplace.openJobIds);
   // Three chips fit beside the command box at 1280; the job on screen is always one of them.
   const shown = openIds.filter((id) => id === currentId || openIds.indexOf(id) >= openIds.length - 3).slice(-3);
   return (
@@ -115,7 +117,7 @@ function PlacesMenu() {
 
 function PersonMenu() {
   const { data: people = [] } = usePeopleQuery();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const dispatch = useAppDispatch();
   const person = people.find((one) => one.id === personId);
   if (people.length === 0) return null;

@@ -13,8 +13,8 @@ import {
 import { checkWords, lifeText, limitSourceLabels, moneyText, rejectionWords } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
+import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useCatalogueQuery, useEditPlanMutation } from "../../job/jobApi";
 import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -24,6 +24,7 @@ import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
+import { useEditPlanMutation } from "./planApi";
 
 /** The requirement of one place, with its limits editable, and the parts that meet it by expected life. */
 export function PositionChoice({ position }: { readonly position: Position }) {

@@ -7,7 +7,6 @@ import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
-import { useHandOverMutation } from "../../job/jobApi";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { useInTurn } from "../../job/useInTurn";
@@ -20,12 +19,13 @@ import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./handOver.module.css";
+import { useHandOverMutation } from "./handOverApi";
 
 /** What is still open, the report, and closing the job. */
 export function HandOverLens() {
   const { detail, openPoints, houseRules } = useJob();
   const { job } = detail;
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [handOver, { isLoading }] = useHandOverMutation();
   const [problem, setProblem] = useState<Problem>();
   const inTurn = useInTurn();
@@ -144,7 +144,7 @@ function OpenPointLine(props: {
   readonly reason: string | undefined;
 }) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, { problem }] = useSubmit();
   const isClosed = useIsEntryClosed();
   const [reason, setReason, dropReason] = useDraft(`${detail.job.id} accept ${props.pointKey}`, "");

@@ -13,8 +13,8 @@ import {
   verdictLabels,
 } from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";

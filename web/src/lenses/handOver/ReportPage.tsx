@@ -1,7 +1,8 @@
 import { Button, Loader } from "@mantine/core";
 import { Link, useParams } from "react-router";
+import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider } from "../../job/JobContext";
-import { useHouseRulesQuery, useJobQuery } from "../../job/jobApi";
+import { useJobQuery } from "../../job/jobApi";
 import { useTellExport } from "../../job/useTellExport";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Report } from "./Report";

@@ -70,7 +70,7 @@ function BoardTypePapersCard() {
 
 function Signs({ positionId }: { readonly positionId: string }) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, sent] = useSubmit();
   const [edit, boardEdit] = useBoardEdit();
   const position = detail.positions.find((one) => one.id === positionId);

@@ -12,7 +12,8 @@ import {
 } from "@pale-cap/contract";
 import { api } from "../../api/api";
 import { newId } from "../../api/newId";
-import { type OnJob, patching, url } from "../../job/patching";
+import { type OnJob, url } from "../../job/onJob";
+import { patching } from "../../job/patching";
 
 type BoardRows = Pick<JobDetail, "board" | "nets" | "positions" | "fittedParts">;
 

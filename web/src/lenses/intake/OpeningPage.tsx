@@ -25,7 +25,7 @@ const countedKinds: readonly TeardownKind[] = ["screws", "earth_screws"];
 /** The log of taking apart: one line a step, Enter logs it. Rework walks it backwards and counts. */
 export function OpeningPage() {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [add] = useAddTeardownStepMutation();
   const [editStep] = useEditTeardownStepMutation();
   const inTurn = useInTurn();

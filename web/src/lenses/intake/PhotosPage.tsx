@@ -37,7 +37,7 @@ function fileProblem(file: File): string | null {
 /** Photos by file, camera, paste or drop; a thumbnail opens the photo in place of the board. */
 export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const resetFile = useRef<() => void>(null);
   const resetCamera = useRef<() => void>(null);
   const [kind, setKind] = useState<PhotoKind>("label");

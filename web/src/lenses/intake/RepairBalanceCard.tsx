@@ -1,9 +1,9 @@
 import type { IntakeDetails } from "@pale-cap/contract";
 import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
 import { dayText, moneyText } from "@pale-cap/wording";
+import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
-import { useCatalogueQuery } from "../../job/jobApi";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";

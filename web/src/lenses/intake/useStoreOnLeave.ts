@@ -4,10 +4,10 @@ import { type Intake, intakeSchema } from "@pale-cap/contract";
 import { type RefObject, useEffect, useRef } from "react";
 import { newId } from "../../api/newId";
 import { store } from "../../app/store/store";
-import { jobApi } from "../../job/jobApi";
 import { inJobTurn } from "../../outbox/jobTurns";
 import { asProblem } from "../../ui/ProblemNote";
 import { writeDraft } from "../../ui/useDraft";
+import { intakeApi } from "./intakeApi";
 import { fieldName, withoutEmpty } from "./intakeOf";
 
 /** Where the contract's own rules do not take what was typed. */
@@ -42,7 +42,7 @@ export function useStoreOnLeave(
     const values = withoutEmpty({ ...typed, ...kept });
     void inJobTurn(jobId, async () => {
       const body = { writeId: newId(), version: version.current, values };
-      const answer = await store.dispatch(jobApi.endpoints.editIntake.initiate({ jobId, body }));
+      const answer = await store.dispatch(intakeApi.endpoints.editIntake.initiate({ jobId, body }));
       const problem = asProblem(answer.error);
       // A number that was not understood is kept by its own field.
       if (answer.data) {

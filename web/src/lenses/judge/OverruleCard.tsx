@@ -31,7 +31,7 @@ export function OverruleCard({
   readonly designator: string;
 }) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const place = `${detail.job.id} overrule ${judgement.positionId}`;
   const [reason, setReason, dropReason] = useDraft(place, "");
   const [isOpen, setOpen] = useState(reason !== "");

@@ -1,7 +1,7 @@
 import { type HouseRule, type HouseRuleKey, houseRules } from "@pale-cap/contract";
 import { momentText, turnedWords } from "@pale-cap/wording";
+import { useHouseRuleChangesQuery } from "../../job/houseRulesApi";
 import { useJob } from "../../job/JobContext";
-import { useHouseRuleChangesQuery } from "../../job/jobApi";
 import classes from "./judge.module.css";
 
 /** What the last change of a house rule turned on this job. */

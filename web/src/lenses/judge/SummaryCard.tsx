@@ -5,7 +5,6 @@ import { summaryOf } from "@pale-cap/wording";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
-import { useEditVerdictSummaryMutation } from "../../job/jobApi";
 import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -13,6 +12,7 @@ import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useOnLeave } from "../../ui/useOnLeave";
 import classes from "./judge.module.css";
+import { useEditVerdictSummaryMutation } from "./verdictApi";
 
 /** The verdict of the job in two or three sentences: made from the model, or in a person's own words. */
 export function SummaryCard() {

@@ -5,7 +5,6 @@ import { cautions, chargeWords, drainClueWords } from "@pale-cap/wording";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
-import { useEditEnergyStoreMutation } from "../../job/jobApi";
 import { useInTurn } from "../../job/useInTurn";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
@@ -16,6 +15,7 @@ import { DrainPlanner } from "./DrainPlanner";
 import { MeterVolts } from "./MeterVolts";
 import classes from "./makeSafe.module.css";
 import { Recovery, StoreFigures } from "./StoreFigures";
+import { useEditEnergyStoreMutation } from "./storeApi";
 import { useLogChargeEvent } from "./useLogChargeEvent";
 
 const DischargeChart = lazy(async () => ({ default: (await import("./DischargeChart")).DischargeChart }));

@@ -13,7 +13,6 @@ import { feedLabels, listWords, storeKindLabels } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
-import { useAddEnergyStoreMutation } from "../../job/jobApi";
 import { useInTurn } from "../../job/useInTurn";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -21,6 +20,7 @@ import { QuantityInput } from "../../ui/QuantityInput";
 import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import classes from "./makeSafe.module.css";
+import { useAddEnergyStoreMutation } from "./storeApi";
 
 interface Draft extends Omit<NewEnergyStore, "drainOhms"> {
   readonly feed: StoreFeed | null;

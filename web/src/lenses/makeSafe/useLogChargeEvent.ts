@@ -10,7 +10,7 @@ type ChargeFact = Pick<NewChargeEvent, "kind"> & Partial<Omit<NewChargeEvent, "c
 /** Logs what happened to stored charge; resolves to whether it is stored or safe in the outbox. */
 export function useLogChargeEvent() {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, result] = useSubmit();
   const log = async (fact: ChargeFact): Promise<boolean> => {
     const isSafe = await submit({

@@ -14,7 +14,7 @@ import classes from "./measure.module.css";
 export function ReadingList({ title, targetId }: { readonly title: string; readonly targetId: string }) {
   const { detail } = useJob();
   const send = useSendReading(detail.job.id);
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const standing = standingReadings(detail.readings).filter((reading) => reading.targetId === targetId);
   const standingIds = new Set(standing.map((reading) => reading.id));
   const own = detail.readings

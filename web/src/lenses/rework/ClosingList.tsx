@@ -18,7 +18,7 @@ import classes from "./rework.module.css";
 /** The way back to a closed case: the opening in reverse, what goes in counted against what came out. */
 export function ClosingList() {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, { problem }] = useSubmit();
   const lines = closingList(detail.teardownSteps, detail.teardownReturns);
   if (lines.length === 0) return null;

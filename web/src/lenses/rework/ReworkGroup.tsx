@@ -33,7 +33,7 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 /** One value: its places, and the four steps, each tickable for the whole group or for one place. */
 export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, { problem }] = useSubmit();
   const { replacement, rows } = group;
 

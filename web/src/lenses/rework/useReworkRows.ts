@@ -1,8 +1,8 @@
 import type { FittedPartRow, Net, Position } from "@pale-cap/contract";
 import { type CataloguePart, currentPart, doneSteps, foundPart, type ReworkStep } from "@pale-cap/core";
 import { useMemo } from "react";
+import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useCatalogueQuery } from "../../job/jobApi";
 import { capacitorsInOrder } from "../../job/parts";
 
 export interface ReworkRow {

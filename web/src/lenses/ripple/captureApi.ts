@@ -1,6 +1,7 @@
 import { type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contract";
 import { api } from "../../api/api";
-import { byId, type OnJob, patching, upsert, url } from "../../job/patching";
+import { type OnJob, url } from "../../job/onJob";
+import { byId, patching, upsert } from "../../job/patching";
 
 /** Taking a row off, from the version that the person saw. */
 interface Removal {

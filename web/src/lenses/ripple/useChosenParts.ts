@@ -1,7 +1,7 @@
 import { type ChosenPart, foundPart, needsReplacement } from "@pale-cap/core";
 import { useMemo } from "react";
+import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useCatalogueQuery } from "../../job/jobApi";
 
 /** What the plan puts in; a part that goes out without a choice yet counts as renewed like for like. */
 export function useChosenParts(): ReadonlyMap<string, ChosenPart> {

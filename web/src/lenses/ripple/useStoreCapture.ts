@@ -21,7 +21,7 @@ interface Said {
 /** Stores what was read of a rail, from a file or from the scope. Resolves to its id; null where it was refused. */
 export function useStoreCapture(net: Net) {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [add, { isLoading }] = useAddCaptureMutation();
   const [problem, setProblem] = useState<Problem>();
   const inTurn = useInTurn();

@@ -3,7 +3,7 @@ import { useDebouncedValue, useDisclosure } from "@mantine/hooks";
 import { cautions } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { useBenchPagesInfiniteQuery } from "../../job/jobApi";
+import { useBenchPagesInfiniteQuery } from "../../job/jobListApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";

@@ -4,7 +4,7 @@ import { createJobSchema } from "@pale-cap/contract";
 import { deviceKinds } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
-import { useCreateJobMutation } from "../../job/jobApi";
+import { useCreateJobMutation } from "../../job/jobListApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
 import classes from "./bench.module.css";
@@ -19,7 +19,7 @@ const nothingSaid = {
 
 /** A new job in one line: kind, maker, model, fault; Enter makes it. */
 export function NewJobForm(props: { readonly onMade: (jobId: string) => void; readonly onCancel: () => void }) {
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [createJob, { isLoading, error }] = useCreateJobMutation();
   const form = useForm({
     initialValues: {

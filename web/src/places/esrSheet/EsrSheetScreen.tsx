@@ -12,7 +12,7 @@ import {
 import { classLabels, dayText } from "@pale-cap/wording";
 import { IconPrinter } from "@tabler/icons-react";
 import { useMemo, useState } from "react";
-import { useHouseRulesQuery } from "../../job/jobApi";
+import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
 import classes from "./esrSheet.module.css";

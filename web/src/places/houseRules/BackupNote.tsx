@@ -1,5 +1,5 @@
 import { ageText, backupWarning, momentText, sizeText } from "@pale-cap/wording";
-import { useBackupsQuery } from "../../job/jobApi";
+import { useBackupsQuery } from "./backupApi";
 import classes from "./houseRules.module.css";
 
 /** How old and how large the newest backup is, and what is at stake where it is too old. */

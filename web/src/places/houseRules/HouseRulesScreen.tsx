@@ -13,12 +13,8 @@ import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
-import {
-  useChangeHouseRuleMutation,
-  useHouseRuleChangesQuery,
-  useHouseRulesQuery,
-  usePeopleQuery,
-} from "../../job/jobApi";
+import { useChangeHouseRuleMutation, useHouseRuleChangesQuery, useHouseRulesQuery } from "../../job/houseRulesApi";
+import { usePeopleQuery } from "../../job/peopleApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { dropDraft, useDraft } from "../../ui/useDraft";
 import { BackupNote } from "./BackupNote";
@@ -67,7 +63,7 @@ export function HouseRulesScreen() {
 
 function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly value: unknown }) {
   const rule = houseRules[ruleKey] as HouseRule<unknown>;
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
   const { data: changes = [] } = useHouseRuleChangesQuery();
   const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);

@@ -5,7 +5,8 @@ import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
-import { useBenchQuery, useJobQuery } from "../../job/jobApi";
+import { useJobQuery } from "../../job/jobApi";
+import { useBenchQuery } from "../../job/jobListApi";
 import { deviceName } from "../../job/parts";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Caution } from "../../ui/Caution";
@@ -17,8 +18,8 @@ export function MainsControls(props: {
   readonly act: (change: Partial<InstrumentAct>) => void;
 }) {
   const { settings, act } = props;
-  const openIds = useAppSelector((state) => state.bench.openJobIds);
-  const personId = useAppSelector((state) => state.bench.personId);
+  const openIds = useAppSelector((state) => state.workplace.openJobIds);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const lines = useBenchQuery(undefined).data?.lines ?? [];
   const [chosenId, setChosenId] = useState(openIds.at(-1) ?? "");
   // One on a tab may stand beyond the first page of the bench, or be closed meanwhile: then the mains is not its own.

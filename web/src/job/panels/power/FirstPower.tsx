@@ -58,7 +58,7 @@ export function FirstPower() {
 }
 
 function RigChecks() {
-  const rig = useAppSelector((state) => state.bench.probe.rig);
+  const rig = useAppSelector((state) => state.workplace.probe.rig);
   const dispatch = useAppDispatch();
   const set = (more: Partial<typeof rig>) => dispatch(probeSet({ rig: { ...rig, ...more } }));
   return (

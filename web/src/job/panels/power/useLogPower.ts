@@ -10,7 +10,7 @@ type PowerFact = Pick<PowerEventRow, "kind"> & Partial<Pick<PowerEventRow, "resi
 /** Logs a fuse, a breaker, a short test or an overrule; resolves to whether it is stored or safe. */
 export function useLogPower() {
   const { detail } = useJob();
-  const personId = useAppSelector((state) => state.bench.personId);
+  const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, result] = useSubmit();
   const log = (fact: PowerFact): Promise<boolean> => {
     const nothing = { resistanceOhms: null, hasShort: null, note: null };
