@@ -6,10 +6,10 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync
 import { createRequire } from "node:module";
 import { dirname, join } from "node:path";
 import { parseArgs } from "node:util";
-import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
-import { ensurePackages } from "./npmPackages.mjs";
-import { checkout, runFolder } from "./paths.mjs";
-import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
+import { ensurePostgres, NeedsPerson } from "../debianPackages.mjs";
+import { ensurePackages } from "../npmPackages.mjs";
+import { checkout, runFolder } from "../paths.mjs";
+import { openScratch, removeScratch, sweepScratch } from "../postgres/cluster.mjs";
 
 const { values } = parseArgs({
   options: {
@@ -22,7 +22,6 @@ const { values } = parseArgs({
 
 /** Which tests speak for the code of a room, beside those that stand in its folder. */
 const speakingTests = [
-  { room: /^core\/src\//, tests: ["core/reference/*.test.ts"] },
   { room: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
   { room: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
 ];
@@ -41,8 +40,8 @@ if (folders.length === 0) throw new NeedsPerson("Say where: --in core/src/safety
 mkdirSync(results, { recursive: true });
 const { register } = await import("tsx/esm/api");
 register();
-const { seededRandom } = await import("../core/src/numerics/seededRandom.ts");
-const { mutantInterval } = await import("./mutationInterval.mjs");
+const { seededRandom } = await import("../../core/src/numerics/seededRandom.ts");
+const { mutantInterval } = await import("./mutantInterval.mjs");
 
 const files = folders.flatMap(sourcesIn);
 const places = await placesOf(files);
@@ -136,7 +135,7 @@ function runGroup(name, group) {
   const config = {
     testRunner: "vitest",
     plugins: ["@stryker-mutator/vitest-runner"],
-    vitest: { configFile: "vitest.mutation.config.ts", related: true },
+    vitest: { configFile: "scripts/mutation/vitest.config.ts", related: true },
     mutate: ranges,
     coverageAnalysis: "perTest",
     concurrency: 2,
