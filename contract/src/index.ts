@@ -7,6 +7,7 @@ export * from "./energy/energy";
 export * from "./facts/clock";
 export * from "./facts/factBatch";
 export * from "./families/family";
+export { type Fault, type FaultCode, fault, faultCodes, faultOf } from "./faults";
 export { removalSchema } from "./fields/fields";
 export * from "./houseRules/houseRules";
 export * from "./houseRules/ruleChanges";

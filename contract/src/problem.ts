@@ -1,8 +1,8 @@
+import type { Fault } from "./faults";
 /** One thing that is wrong with one field. */
-export interface FieldProblem {
+export interface FieldProblem extends Fault {
   /** Path into the body as typed, for example `device.kind`; empty for the whole body. */
   readonly path: string;
-  readonly message: string;
 }
 
 export const problemCodes = [

@@ -8,6 +8,7 @@ export * from "./entryWords";
 export * from "./explanationWords";
 export * from "./failureWords";
 export * from "./faultWords";
+export * from "./fieldFaultWords";
 export * from "./firstPowerWords";
 export * from "./instrumentWords";
 export * from "./intakeWords";

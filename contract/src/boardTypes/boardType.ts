@@ -1,5 +1,6 @@
 import type { BoardDifference } from "@pale-cap/core";
 import type { InferType } from "yup";
+import { fault } from "../faults";
 import {
   array,
   idField,
@@ -17,7 +18,7 @@ export const saveBoardTypeSchema = strictObject({
   id: idField(),
   boardTypeId: nullableId(),
   name: nullableText(80).when("boardTypeId", ([boardTypeId], schema) =>
-    boardTypeId === null ? schema.nonNullable("is needed").trim().min(1, "is needed") : schema,
+    boardTypeId === null ? schema.nonNullable(fault("needed")).trim().min(1, fault("needed")) : schema,
   ),
 });
 export type SaveBoardType = InferType<typeof saveBoardTypeSchema>;

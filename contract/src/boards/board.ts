@@ -15,6 +15,7 @@ import {
   sections,
 } from "@pale-cap/core";
 import type { InferType } from "yup";
+import { fault } from "../faults";
 import {
   array,
   finiteNumber,
@@ -169,7 +170,9 @@ export const boardChangeSchema = strictObject({
     .min(1)
     .nullable()
     .defined()
-    .when("operation", ([operation], schema) => (operation === "insert" ? schema : schema.nonNullable("is needed"))),
+    .when("operation", ([operation], schema) =>
+      operation === "insert" ? schema : schema.nonNullable(fault("needed")),
+    ),
   values: mixed()
     .nullable()
     .when(["table", "operation"], ([table, operation]) =>
@@ -177,7 +180,7 @@ export const boardChangeSchema = strictObject({
         ? valuesOfTable(table).required()
         : mixed()
             .nullable()
-            .test("none", "must be null here", (value) => value == null),
+            .test("none", fault("must_stay_empty"), (value) => value == null),
     ),
 });
 

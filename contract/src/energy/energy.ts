@@ -1,6 +1,7 @@
 import { type DrainKitItem, type StoreKind, storeKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
 import {
   boolean,
   finiteNumber,
@@ -21,7 +22,7 @@ export const drainKitItemSchema = strictObject({
   kind: wordField<DrainKitItem["kind"]>(["resistor", "lamp"]),
   count: number().integer().min(1).max(8).required(),
   ohms: nullablePositive(10e6).when("kind", ([kind], schema) =>
-    kind === "resistor" ? schema.nonNullable("is needed").min(10) : schema,
+    kind === "resistor" ? schema.nonNullable(fault("needed")).min(10) : schema,
   ),
   watts: finiteNumber().moreThan(0).max(2000).required(),
   volts: finiteNumber().moreThan(0).max(5000).required(),
@@ -67,7 +68,7 @@ export const chargeEventSchema = strictObject({
     .max(2000)
     .nullable()
     .defined()
-    .when("kind", ([kind], schema) => (kind === "voltage_measured" ? schema.nonNullable("is needed") : schema)),
+    .when("kind", ([kind], schema) => (kind === "voltage_measured" ? schema.nonNullable(fault("needed")) : schema)),
   resistanceOhms: nullablePositive(10e6).min(10),
   drainItem: drainKitItemSchema.nullable().defined(),
   isMeterProved: boolean().required(),

@@ -1,5 +1,6 @@
 import type { InferType, ObjectSchema } from "yup";
 import { chargeEventSchema } from "../energy/energy";
+import { fault } from "../faults";
 import { array, idField, mixed, strictObject, wordField } from "../fields/fields";
 import { acceptanceSchema } from "../jobs/job";
 import { ticksSchema } from "../plans/plan";
@@ -35,7 +36,7 @@ export const factBatchSchema = strictObject({
         // The whole batch must not fall with one bad fact: each body is checked at its turn.
         body: mixed<{ readonly id: string }>()
           .required()
-          .test("object", "must be an object with an id", (value) => hasId(value)),
+          .test("object", fault("not_object_with_id"), (value) => hasId(value)),
       }).required(),
     )
     .min(1)

@@ -1,40 +1,46 @@
 import { array, boolean, mixed, number, object, setLocale, string, tuple } from "yup";
+import { fault } from "../faults";
 
-/* biome-ignore-start lint/suspicious/noTemplateCurlyInString: placeholders of Yup */
+/** Every fault of a schema is a code with values: what the field must be is said by the wording. */
 setLocale({
   mixed: {
-    required: "is needed",
-    defined: "is needed",
-    notNull: "must not be empty",
-    notType: ({ type }: { type: string }) => `must be a ${type}`,
-    oneOf: "is not one of the known words",
+    default: fault("not_valid"),
+    required: fault("needed"),
+    defined: fault("needed"),
+    notNull: fault("empty"),
+    notType: ({ type }: { type: string }) => fault("wrong_type", { type }),
+    oneOf: fault("not_known_word"),
   },
-  string: { max: "is longer than ${max} characters", min: "is needed" },
+  string: { max: ({ max }: { max: number }) => fault("too_long", { most: max }), min: fault("needed") },
   number: {
-    min: "must be at least ${min}",
-    max: "must be at most ${max}",
-    lessThan: "must be below ${less}",
-    moreThan: "must be above ${more}",
-    integer: "must be a whole number",
+    min: ({ min }: { min: number }) => fault("below_least", { least: min }),
+    max: ({ max }: { max: number }) => fault("above_most", { most: max }),
+    lessThan: ({ less }: { less: number }) => fault("not_below", { limit: less }),
+    moreThan: ({ more }: { more: number }) => fault("not_above", { limit: more }),
+    integer: fault("not_whole"),
   },
-  array: { max: "holds more than ${max} entries", min: "needs at least ${min} entry" },
-  object: { noUnknown: "has fields that are not known: ${unknown}" },
+  array: {
+    max: ({ max }: { max: number }) => fault("too_many_entries", { most: max }),
+    min: ({ min }: { min: number }) => fault("too_few_entries", { least: min }),
+  },
+  object: {
+    noUnknown: ({ unknown }: { unknown: readonly string[] }) =>
+      fault("unknown_fields", { names: [unknown].flat().join(", ") }),
+  },
 });
-/* biome-ignore-end lint/suspicious/noTemplateCurlyInString: placeholders of Yup */
 
 /** Building blocks of every schema: numbers are finite, texts have an end, unknown is null. */
 export const idField = () => uuid().required();
 export const nullableId = () => uuid().nullable().defined();
 
 /** Any version in lower case: Yup's own check knows only versions 1 to 5, and time-ordered ids are version 7. */
-const uuid = () =>
-  string().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/, "must be a UUID in lower case");
+const uuid = () => string().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/, fault("not_id"));
 
 export const textField = (longest: number) => string().trim().min(1).max(longest).required();
 export const nullableText = (longest: number) => string().max(longest).nullable().defined();
 
 export const finiteNumber = () =>
-  number().test("finite", "must be a finite number", (value) => value == null || Number.isFinite(value));
+  number().test("finite", fault("not_finite"), (value) => value == null || Number.isFinite(value));
 export const nullablePositive = (most: number) => finiteNumber().moreThan(0).max(most).nullable().defined();
 export const nullableBetween = (least: number, most: number) =>
   finiteNumber().min(least).max(most).nullable().defined();
@@ -57,16 +63,16 @@ export const wordField = <T extends string>(words: readonly T[]) =>
 export const instantField = () =>
   string()
     .required()
-    .test("instant", "must be a moment in ISO 8601 with time zone", (value) => isInstant(value));
+    .test("instant", fault("not_moment"), (value) => isInstant(value));
 export const nullableInstant = () =>
   string()
-    .test("instant", "must be a moment in ISO 8601 with time zone", (value) => value == null || isInstant(value))
+    .test("instant", fault("not_moment"), (value) => value == null || isInstant(value))
     .nullable()
     .defined();
 export const nullableDay = () =>
   string()
-    .matches(/^\d{4}-\d{2}-\d{2}$/, { message: "must be a date like 2027-03-31", excludeEmptyString: false })
-    .test("day", "is not a day of the calendar", (value) => value == null || isDay(value))
+    .matches(/^\d{4}-\d{2}-\d{2}$/, { message: fault("not_day"), excludeEmptyString: false })
+    .test("day", fault("not_in_calendar"), (value) => value == null || isDay(value))
     .nullable()
     .defined();
 

@@ -1,5 +1,6 @@
 import { ValidationError } from "yup";
 import type { StoredFact } from "../facts/clock";
+import { type Fault, fault, faultOf } from "../faults";
 import {
   idField,
   instantField,
@@ -10,49 +11,53 @@ import {
   strictObject,
   textField,
 } from "../fields/fields";
+import type { FieldProblem } from "../problem";
 import type { RuleEffect } from "../verdicts/verdicts";
 import { type HouseRuleKey, type HouseRuleValues, houseRules } from "./houseRules";
 import { drainKitSchema } from "./ruleKinds";
 
-/** What is wrong with a value for a rule, in words; null when it may be stored. */
-export function ruleProblem(key: string, value: unknown): string | null {
-  if (typeof key !== "string" || !Object.hasOwn(houseRules, key)) return "is not a rule of the house";
+/** What is wrong with a value for a rule; null when it may be stored. */
+export function ruleProblem(key: string, value: unknown): FieldProblem | null {
+  const what = ruleFault(key, value);
+  return what && { path: "", ...what };
+}
+
+function ruleFault(key: string, value: unknown): FieldProblem | Fault | null {
+  if (typeof key !== "string" || !Object.hasOwn(houseRules, key)) return fault("not_rule");
   const { kind, unit } = houseRules[key as HouseRuleKey];
   switch (kind.type) {
     case "number":
-      if (typeof value !== "number" || !Number.isFinite(value)) return "must be a number";
+      if (typeof value !== "number" || !Number.isFinite(value)) return fault("wrong_type", { type: "number" });
       if (value < kind.least || value > kind.most)
-        return `must lie between ${kind.least} and ${kind.most} ${unit}`.trim();
+        return fault("outside_limits", { least: kind.least, most: kind.most, unit });
       return null;
     case "flag":
-      return typeof value === "boolean" ? null : "must be yes or no";
+      return typeof value === "boolean" ? null : fault("not_flag");
     case "choice":
-      return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : "is not one of the known words";
+      return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : fault("not_known_word");
     case "kit":
       try {
         drainKitSchema.validateSync(value, { strict: true });
         return null;
       } catch (error) {
-        return error instanceof ValidationError
-          ? `${error.path ?? ""} ${error.errors[0] ?? "is not valid"}`.trim()
-          : "is not valid";
+        return error instanceof ValidationError ? { path: error.path ?? "", ...faultOf(error) } : fault("not_valid");
       }
     case "text":
       if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
-        return "must be a short word";
+        return fault("not_short_word");
       return key === "shop.currency" || key === "shop.timeZone" ? localeProblem(key, value) : null;
   }
 }
 
 /** A currency or time zone that the platform does not know would break every sum or date shown. */
-function localeProblem(key: "shop.currency" | "shop.timeZone", value: string): string | null {
+function localeProblem(key: "shop.currency" | "shop.timeZone", value: string): Fault | null {
   try {
     const options = key === "shop.currency" ? { style: "currency", currency: value } : { timeZone: value };
     if (key === "shop.currency") new Intl.NumberFormat("en", options as Intl.NumberFormatOptions);
     else new Intl.DateTimeFormat("en", options as Intl.DateTimeFormatOptions);
     return null;
   } catch {
-    return key === "shop.currency" ? "is not a currency code like EUR" : "is not a time zone like Europe/Berlin";
+    return fault(key === "shop.currency" ? "not_currency" : "not_time_zone");
   }
 }
 
@@ -64,8 +69,10 @@ export const houseRuleChangeSchema = strictObject({
     .nullable()
     .defined()
     .test("rule", function check(value) {
-      const message = value === null ? null : ruleProblem((this.parent as { key: string }).key, value);
-      return message === null || this.createError({ message });
+      const problem = value === null ? null : ruleProblem((this.parent as { key: string }).key, value);
+      if (problem === null) return true;
+      const { path, ...message } = problem;
+      return this.createError({ message, path: path === "" ? this.path : `${this.path}.${path}` });
     }),
   reason: nullableText(300),
   changedAt: instantField(),

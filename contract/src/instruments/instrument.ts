@@ -1,5 +1,6 @@
 import { type CircuitState, circuitStates } from "@pale-cap/core";
 import type { InferType } from "yup";
+import { fault } from "../faults";
 import {
   boolean,
   idField,
@@ -31,7 +32,7 @@ export const instrumentSchema = strictObject({
   transport: wordField<TransportKind>(transports),
   /** TCP: where it listens. */
   host: nullableText(120).when("transport", ([transport], schema) =>
-    transport === "tcp" ? schema.nonNullable("is needed").trim().min(1, "is needed") : schema,
+    transport === "tcp" ? schema.nonNullable(fault("needed")).trim().min(1, fault("needed")) : schema,
   ),
   port: number()
     .integer()
@@ -39,10 +40,10 @@ export const instrumentSchema = strictObject({
     .max(65535)
     .nullable()
     .defined()
-    .when("transport", ([transport], schema) => (transport === "tcp" ? schema.nonNullable("is needed") : schema)),
+    .when("transport", ([transport], schema) => (transport === "tcp" ? schema.nonNullable(fault("needed")) : schema)),
   /** Serial: the device and its speed. */
   devicePath: nullableText(120).when("transport", ([transport], schema) =>
-    transport === "serial" ? schema.nonNullable("is needed").trim().min(1, "is needed") : schema,
+    transport === "serial" ? schema.nonNullable(fault("needed")).trim().min(1, fault("needed")) : schema,
   ),
   baudRate: number()
     .integer()
@@ -50,7 +51,9 @@ export const instrumentSchema = strictObject({
     .max(4_000_000)
     .nullable()
     .defined()
-    .when("transport", ([transport], schema) => (transport === "serial" ? schema.nonNullable("is needed") : schema)),
+    .when("transport", ([transport], schema) =>
+      transport === "serial" ? schema.nonNullable(fault("needed")) : schema,
+    ),
   isEnabled: boolean().required(),
 });
 export type InstrumentValues = InferType<typeof instrumentSchema>;

@@ -2,6 +2,7 @@ import { type DeviceKind, deviceKinds, symptomCodes, type Topology, topologies }
 import type { InferType } from "yup";
 import { boardLimits } from "../boards/board";
 import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
 import {
   array,
   boolean,
@@ -73,7 +74,7 @@ export const purposeSchema = strictObject({
   standbyHoursPerDay: nullableBetween(0, 24),
   ambientCelsius: nullableBetween(-40, 80),
   isEnclosed: boolean().nullable().defined(),
-}).test("day", "the hours of a day are 24 together", ({ hoursPerDay, standbyHoursPerDay }) => {
+}).test("day", fault("day_too_long"), ({ hoursPerDay, standbyHoursPerDay }) => {
   return (hoursPerDay ?? 0) + (standbyHoursPerDay ?? 0) <= 24;
 });
 

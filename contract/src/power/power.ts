@@ -1,6 +1,7 @@
 import { type PowerEventKind, powerEventKinds } from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
 import {
   boolean,
   finiteNumber,
@@ -20,9 +21,9 @@ export const powerEventSchema = strictObject({
   hasShort: boolean()
     .nullable()
     .defined()
-    .when("kind", ([kind], schema) => (kind === "short_test" ? schema.nonNullable("is needed") : schema)),
+    .when("kind", ([kind], schema) => (kind === "short_test" ? schema.nonNullable(fault("needed")) : schema)),
   note: nullableText(300).when("kind", ([kind], schema) =>
-    kind === "gate_overruled" ? schema.nonNullable("is needed").trim().min(3, "needs a reason") : schema,
+    kind === "gate_overruled" ? schema.nonNullable(fault("needed")).trim().min(3, fault("reason_needed")) : schema,
   ),
   at: instantField(),
   clockId: nullableId(),

@@ -17,6 +17,7 @@ import {
 } from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
 import {
   array,
   boolean,
@@ -76,11 +77,11 @@ export const readingSchema = strictObject({
     .when(["quantity", "isWithdrawn", "coarseCode"], ([quantity, isWithdrawn, coarseCode], schema) => {
       if (isWithdrawn) return schema;
       if (coarseCodesOf(quantity as QuantityKind)) {
-        return schema.test("none", "must be null beside a word", (value) => value === null);
+        return schema.test("none", fault("value_beside_word"), (value) => value === null);
       }
       // Open instead of a number.
       if (coarseCode === overRangeCode)
-        return schema.test("none", "must be null beside a word", (value) => value === null);
+        return schema.test("none", fault("value_beside_word"), (value) => value === null);
       if (typeof quantity !== "string" || !Object.hasOwn(readingLimits, quantity)) return schema;
       const [least, most] = readingLimits[quantity as QuantityKind];
       return schema.nonNullable().min(least).max(most);
@@ -90,7 +91,7 @@ export const readingSchema = strictObject({
     ([quantity, isWithdrawn], schema) =>
       isWithdrawn
         ? schema
-        : schema.test("fits", "does not belong to this quantity", (code) => {
+        : schema.test("fits", fault("word_of_other_quantity"), (code) => {
             const codes = coarseCodesOf(quantity as QuantityKind);
             if (codes) return code != null && codes.includes(code);
             return code === null || (code === overRangeCode && mayReadOpen(quantity as QuantityKind));

@@ -1,3 +1,4 @@
+import { type Fault, fault } from "@pale-cap/contract";
 import type { AnySchema } from "yup";
 import { HttpProblem } from "./problems";
 
@@ -30,27 +31,27 @@ export function refuseUnbounded(schema: AnySchema, body: unknown): number {
 
   function walk(rule: AnySchema | undefined, value: unknown, path: string, depth: number): void {
     count += 1;
-    if (count > mostValues) refuse(path, `holds more than ${mostValues} values`);
+    if (count > mostValues) refuse(path, fault("too_many_values", { most: mostValues }));
     if (typeof value === "string") {
-      if (unstorable.test(value)) refuse(path, "holds a character that cannot be stored");
+      if (unstorable.test(value)) refuse(path, fault("not_storable"));
       return;
     }
     if (typeof value !== "object" || value === null) return;
-    if (depth >= mostDepth) refuse(path, `is nested more than ${mostDepth} deep`);
+    if (depth >= mostDepth) refuse(path, fault("too_deep", { most: mostDepth }));
     const { fields, innerType } = (rule ?? {}) as Described;
     if (Array.isArray(value)) {
       const most = listLimit(rule);
-      if (value.length > most) refuse(path, `holds more than ${most} entries`);
+      if (value.length > most) refuse(path, fault("too_many_entries", { most }));
       for (const [index, one] of value.entries()) walk(innerType, one, `${path}[${index}]`, depth + 1);
       return;
     }
     const keys = Object.keys(value);
     if (keys.length > (fields ? Object.keys(fields).length + mostUnknownKeys : mostKeys)) {
-      refuse(path, "has too many fields");
+      refuse(path, fault("too_many_fields"));
     }
     for (const key of keys) {
       // A field of that name would answer for every object's own.
-      if (key in Object.prototype) refuse(join(path, key), "has fields that are not known");
+      if (key in Object.prototype) refuse(path, fault("unknown_fields", { names: key }));
       walk(fields?.[key], (value as Record<string, unknown>)[key], join(path, key), depth + 1);
     }
   }
@@ -58,8 +59,8 @@ export function refuseUnbounded(schema: AnySchema, body: unknown): number {
 
 const join = (path: string, key: string) => (path === "" ? key : `${path}.${key}`).slice(0, 200);
 
-function refuse(path: string, message: string): never {
-  throw new HttpProblem("invalid_body", "Nothing was stored. See the fields below.", { errors: [{ path, message }] });
+function refuse(path: string, what: Fault): never {
+  throw new HttpProblem("invalid_body", "Nothing was stored. See the fields below.", { errors: [{ path, ...what }] });
 }
 
 /** The schema's own `max`, where it has one. */

@@ -60,12 +60,12 @@ const uniqueConstraints: Readonly<Record<string, FieldProblem & { readonly detai
   positions_designator: {
     detail: "This designator is already on the board.",
     path: "designator",
-    message: "is already on the board",
+    code: "already_on_board",
   },
   fitted_parts_current: {
     detail: "There is a part at this position already.",
     path: "positionId",
-    message: "holds a part already",
+    code: "place_taken",
   },
 };
 
@@ -76,7 +76,7 @@ export function toHttpProblem(error: unknown): HttpProblem {
     const { constraint } = error.parent as { constraint?: string };
     const known = constraint ? uniqueConstraints[constraint] : undefined;
     if (!known) return new HttpProblem("conflict", "Something like this is stored already.");
-    return new HttpProblem("conflict", known.detail, { errors: [{ path: known.path, message: known.message }] });
+    return new HttpProblem("conflict", known.detail, { errors: [{ path: known.path, code: known.code }] });
   }
   if (error instanceof ForeignKeyConstraintError) {
     return new HttpProblem("conflict", "This refers to something that is not stored.");

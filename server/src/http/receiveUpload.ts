@@ -36,7 +36,7 @@ export function receiveUpload<T extends AnyObject>(kind: UploadKind<T>) {
 
 /** A refusal of the file itself, at its field. */
 export function fileProblem(noun: string, detail: string): HttpProblem {
-  return new HttpProblem("invalid_body", detail, { errors: [{ path: noun, message: "cannot be taken" }] });
+  return new HttpProblem("invalid_body", detail, { errors: [{ path: noun, code: "not_taken" }] });
 }
 
 function uploadProblem(

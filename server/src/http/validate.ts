@@ -1,4 +1,4 @@
-import { mostFieldProblems } from "@pale-cap/contract";
+import { type Fault, type FieldProblem, fault, faultOf, mostFieldProblems } from "@pale-cap/contract";
 import { type AnyObject, type ObjectSchema, ValidationError } from "yup";
 import { refuseUnbounded } from "./boundedBody";
 import { HttpProblem } from "./problems";
@@ -22,16 +22,21 @@ export function parseBody<T extends AnyObject>(schema: ObjectSchema<T>, body: un
     if (!(error instanceof ValidationError)) throw error;
     const found = error.inner.length > 0 ? error.inner : [error];
     throw new HttpProblem("invalid_body", "Nothing was stored. See the fields below.", {
-      errors: found.slice(0, mostFieldProblems).map((one) => ({
-        path: (one.path ?? "").slice(0, longestTold),
-        message: (one.errors[0] ?? "is not valid").slice(0, longestTold),
-      })),
+      errors: found.slice(0, mostFieldProblems).map((one) => told(one.path ?? "", faultOf(one))),
     });
   }
 }
 
 /** An answer does not echo a flood. */
 const longestTold = 200;
+
+function told(path: string, { code, values }: Fault): FieldProblem {
+  const short = Object.entries(values ?? {}).map(([name, value]) => [
+    name,
+    typeof value === "string" ? value.slice(0, longestTold) : value,
+  ]);
+  return { path: path.slice(0, longestTold), ...fault(code, values && Object.fromEntries(short)) };
+}
 
 const uuidPattern = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

@@ -123,7 +123,7 @@ async function requireSupersedable(scope: Scope, jobId: string, readingId: strin
   }
   if (await scope.rows.readings.has({ supersedesId: readingId })) {
     throw new HttpProblem("conflict", "This reading was corrected already.", {
-      errors: [{ path: "supersedesId", message: "was corrected already" }],
+      errors: [{ path: "supersedesId", code: "corrected_already" }],
     });
   }
 }

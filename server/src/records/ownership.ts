@@ -10,7 +10,7 @@ async function requireRow(scope: Scope, query: string, bind: readonly string[], 
   const rows = await scope.sql(query, bind);
   if (rows.length > 0) return;
   throw new HttpProblem("conflict", "This refers to something that is not on the job.", {
-    errors: [{ path: field, message: "is not on this job" }],
+    errors: [{ path: field, code: "not_on_job" }],
   });
 }
 

@@ -1,15 +1,19 @@
-import type { FactAnswer, NewReading, Problem, ProblemCode } from "@pale-cap/contract";
+import type { FactAnswer, Fault, NewReading, Problem, ProblemCode } from "@pale-cap/contract";
 import { describe, expect, it } from "vitest";
 import type { Fact, QueuedFact } from "./fact";
 import { createSender } from "./sender";
 
-const problem = (status: number, code: ProblemCode, message = "is too large"): Problem => ({
+const problem = (
+  status: number,
+  code: ProblemCode,
+  field: Fault = { code: "above_most", values: { most: 5 } },
+): Problem => ({
   type: "about:blank",
   title: "Cannot be stored",
   status,
   code,
   detail: "",
-  errors: [{ path: "value", message }],
+  errors: [{ path: "value", ...field }],
 });
 const silence = problem(0, "unavailable");
 const refusal = problem(422, "invalid_body");
@@ -164,8 +168,10 @@ describe("the outbox", () => {
     const { sender, kept, asides, seen } = world((one) => (one.body.id === "bad" ? refusal : undefined));
     expect(await sender.submit(fact("bad"))).toMatchObject({ state: "refused" });
     expect(await sender.submit(fact("good"))).toEqual({ state: "stored" });
-    expect(asides().map((one) => one.aside)).toEqual([{ refusal: "Cannot be stored. is too large", isTrouble: false }]);
-    expect(kept.get("bad")?.aside?.refusal).toBe("Cannot be stored. is too large");
+    expect(asides().map((one) => one.aside)).toEqual([
+      { refusal: "Cannot be stored. value must be at most 5", isTrouble: false },
+    ]);
+    expect(kept.get("bad")?.aside?.refusal).toBe("Cannot be stored. value must be at most 5");
     expect(seen.sent).toEqual(["bad", "good"]);
     await sender.letGo("bad");
     expect([kept.size, asides()]).toEqual([0, []]);

@@ -1,4 +1,5 @@
 import { type FactAnswer, mostFactsInBatch, type Problem, waitingCodes } from "@pale-cap/contract";
+import { fieldProblemWords } from "@pale-cap/wording";
 import type { Aside, Fact, QueuedFact } from "./fact";
 
 /** What became of a fact that was handed in: stored, safe here until the server answers, or refused. */
@@ -155,7 +156,7 @@ export function createSender(world: OutboxWorld) {
       world.laid([{ ...fact, failureCount }]);
       return false;
     }
-    const refusal = [problem.title, ...problem.errors.slice(0, 1).map((one) => one.message)].join(". ");
+    const refusal = [problem.title, ...problem.errors.slice(0, 1).map(fieldProblemWords)].join(". ");
     const aside: Aside = { refusal, isTrouble: problem.status >= 500 };
     await keep({ ...fact, failureCount, aside });
     tell(fact.body.id, { state: "refused", problem });

@@ -1,4 +1,5 @@
 import type { Problem } from "@pale-cap/contract";
+import { fieldProblemWords } from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import classes from "./ui.module.css";
 
@@ -12,9 +13,7 @@ export function ProblemNote(props: { readonly problem: Problem | undefined; read
       {problem.errors.length > 0 && (
         <ul>
           {problem.errors.slice(0, 6).map((error) => (
-            <li key={error.path + error.message}>
-              {error.path.split(".").at(-1)} {error.message}
-            </li>
+            <li key={error.path + error.code}>{fieldProblemWords(error)}</li>
           ))}
         </ul>
       )}

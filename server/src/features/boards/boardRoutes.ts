@@ -97,7 +97,7 @@ async function applyPartChange(
 }
 
 function fieldError(path: string) {
-  return { path, message: "is not on this board" };
+  return { path, code: "not_on_board" } as const;
 }
 
 /** Says which row of the batch a problem belongs to. */

@@ -69,7 +69,7 @@ describe("board edits", () => {
   it("refuse a designator that is taken, whatever its case, and give it free when its place is deleted", async () => {
     const clash = await send([position({ designator: "c1" })]).expect(409);
     expect((clash.body as Problem).errors).toEqual([
-      { path: "changes[0].values.designator", message: "is already on the board" },
+      { path: "changes[0].values.designator", code: "already_on_board" },
     ]);
     await send([{ table: "position", operation: "delete", id: part.positionId, version: 1, values: null }]).expect(200);
     await send([position({ designator: "c1" })]).expect(200);
@@ -151,7 +151,7 @@ describe("a rail that is filtered from another", () => {
     const itself = (await send([behind(part.netId, 1, part.netId)]).expect(409)).body as Problem;
     expect(itself.errors[0]).toEqual({
       path: "changes[0].values.network.behindNetId",
-      message: "leads back to this rail",
+      code: "leads_back",
     });
     await send([behind(part.netId, 1, second), behind(second, 1, third)]).expect(200);
     await send([behind(third, 1, part.netId)]).expect(409);
@@ -164,6 +164,6 @@ describe("a rail that is filtered from another", () => {
   it("is filtered from one of its own board only", async () => {
     const other = await makePart(test.app, await makeJob(test.app));
     const refused = (await send([behind(part.netId, 1, other.netId)]).expect(409)).body as Problem;
-    expect(refused.errors[0]?.message).toBe("is not on this board");
+    expect(refused.errors[0]?.code).toBe("not_on_board");
   });
 });

@@ -1,4 +1,4 @@
-import type { BoardChange } from "@pale-cap/contract";
+import type { BoardChange, FaultCode } from "@pale-cap/contract";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 
@@ -15,16 +15,16 @@ export async function requireNoNetBehindItself(
   const before = new Map(nets.map((net) => [net.id, net.network?.behindNetId ?? null]));
   for (const [index, change] of changes.entries()) {
     if (change.table !== "net" || !change.values?.network?.behindNetId) continue;
-    const refuse = (message: string) => {
+    const refuse = (code: FaultCode) => {
       const path = `changes[${index}].values.network.behindNetId`;
       throw new HttpProblem("conflict", "A rail cannot be filtered from itself, nor from another board's.", {
-        errors: [{ path, message }],
+        errors: [{ path, code }],
       });
     };
     const seen = new Set([change.id]);
     for (let next = before.get(change.id) ?? null; next !== null; next = before.get(next) ?? null) {
-      if (!before.has(next)) refuse("is not on this board");
-      if (seen.has(next)) refuse("leads back to this rail");
+      if (!before.has(next)) refuse("not_on_board");
+      if (seen.has(next)) refuse("leads_back");
       seen.add(next);
     }
   }

@@ -2,6 +2,7 @@ import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
+import { fieldFaultWords } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -93,7 +94,9 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
       const isSame = JSON.stringify(form.getValues()) === JSON.stringify(values);
       writeDraft(place, { values: form.getValues(), version: base.current }, isSame);
     } else if (refusal) {
-      form.setErrors(Object.fromEntries(refusal.errors.map((one) => [one.path.replace(/^values\./, ""), one.message])));
+      form.setErrors(
+        Object.fromEntries(refusal.errors.map((one) => [one.path.replace(/^values\./, ""), fieldFaultWords(one)])),
+      );
     }
   }
 

@@ -2,6 +2,7 @@ import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { createJobSchema } from "@pale-cap/contract";
 import { deviceKinds } from "@pale-cap/core";
+import { fieldFaultWords } from "@pale-cap/wording";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useCreateJobMutation } from "../../job/jobListApi";
@@ -47,7 +48,7 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
       props.onMade(answer.data.job.id);
     } else {
       const refused = asProblem(answer.error);
-      if (refused) form.setErrors(Object.fromEntries(refused.errors.map((one) => [one.path, one.message])));
+      if (refused) form.setErrors(Object.fromEntries(refused.errors.map((one) => [one.path, fieldFaultWords(one)])));
     }
   });
   return (

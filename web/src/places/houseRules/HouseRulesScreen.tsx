@@ -1,5 +1,6 @@
 import { Button, NativeSelect, Switch, TextInput } from "@mantine/core";
 import {
+  fault,
   type HouseRule,
   type HouseRuleKey,
   houseRules,
@@ -8,7 +9,7 @@ import {
   ruleVersion,
 } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
-import { momentText, turnedWords } from "@pale-cap/wording";
+import { fieldFaultWords, momentText, turnedWords } from "@pale-cap/wording";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -141,7 +142,7 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
     );
   }
   const typed: unknown = kind.type === "number" ? Number(text.replace(",", ".")) : text.trim();
-  const problem = text.trim() === "" ? "is needed" : ruleProblem(ruleKey, typed);
+  const problem = text.trim() === "" ? fault("needed") : ruleProblem(ruleKey, typed);
   const commit = () => {
     if (problem === null && typed !== value) onStore(typed);
   };
@@ -149,7 +150,7 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
     <TextInput
       aria-label={rule.title}
       value={text}
-      error={problem && `${rule.title}: ${problem}`}
+      error={problem && `${rule.title}: ${fieldFaultWords(problem)}`}
       rightSection={<span className={classes.unit}>{rule.unit}</span>}
       rightSectionWidth={rule.unit.length > 4 ? 92 : 46}
       rightSectionPointerEvents="none"

@@ -1,6 +1,7 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
 import { ruleProblem } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
+import { fieldProblemWords } from "@pale-cap/wording";
 import { IconTrash } from "@tabler/icons-react";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { useDraft } from "../../ui/useDraft";
@@ -93,7 +94,7 @@ export function KitEditor(props: {
         >
           Store the kit
         </Button>
-        {isChanged && problem && <span className={classes.source}>{problem}</span>}
+        {isChanged && problem && <span className={classes.source}>{fieldProblemWords(problem)}</span>}
       </div>
     </div>
   );
