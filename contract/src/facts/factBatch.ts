@@ -11,7 +11,7 @@ import { teardownReturnSchema } from "../teardown/teardown";
 import { overruleSchema } from "../verdicts/verdicts";
 
 /** What can wait on a client and be sent again under its own id: only ever added. */
-export const factSchemas = {
+const schemas = {
   reading: readingSchema,
   signs: signsSchema,
   overrule: overruleSchema,
@@ -21,9 +21,10 @@ export const factSchemas = {
   return: teardownReturnSchema,
   acceptance: acceptanceSchema,
 } as const;
-export type FactKind = keyof typeof factSchemas;
-export const factKinds = Object.keys(factSchemas) as FactKind[];
-export type FactBody<K extends FactKind> = InferType<(typeof factSchemas)[K]>;
+export type FactKind = keyof typeof schemas;
+export type FactBody<K extends FactKind> = InferType<(typeof schemas)[K]>;
+export const factSchemas: { readonly [K in FactKind]: ObjectSchema<FactBody<K>> } = schemas;
+export const factKinds = Object.keys(schemas) as FactKind[];
 
 export const mostFactsInBatch = 50;
 
@@ -52,5 +53,3 @@ function hasId(value: unknown): boolean {
 export type FactAnswer =
   | { readonly id: string; readonly kind: FactKind; readonly rows: unknown }
   | { readonly id: string; readonly kind: FactKind; readonly problem: Problem };
-
-export const schemaOfFact = (kind: FactKind) => factSchemas[kind] as unknown as ObjectSchema<{ id: string }>;

@@ -48,7 +48,7 @@ describe("the audit", () => {
     ],
   ] as const)("writes down %s: who, what, why", async (act, work, told) => {
     await work();
-    const rows = await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }));
+    const rows = await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }, [["at", "ASC"]]));
     expect(rows).toMatchObject([{ act, personId, role: "everyone", ...told }]);
     expect(auditedActs).toContain(act);
   });
@@ -57,7 +57,7 @@ describe("the audit", () => {
     const body = { id: newId(), what: "positions_csv", personId };
     await request(test.app).post(`/api/jobs/${jobId}/exports`).send(body).expect(201);
     await request(test.app).post(`/api/jobs/${jobId}/exports`).send(body).expect(200);
-    const rows = await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }));
+    const rows = await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }, [["at", "ASC"]]));
     expect(rows).toMatchObject([{ act: "exported", subject: "positions_csv" }]);
   });
 
@@ -69,6 +69,6 @@ describe("the audit", () => {
       .post(`/api/jobs/${jobId}/acceptances`)
       .send({ ...common(), key: "charge", reason: "", acceptedAt: at })
       .expect(422);
-    expect(await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }))).toEqual([]);
+    expect(await test.inScope((scope) => scope.rows.auditEvents.all({ jobId }, [["at", "ASC"]]))).toEqual([]);
   });
 });

@@ -23,7 +23,7 @@ export async function loadBoardParts(scope: Scope, jobId: string): Promise<Board
   const nets = await rows.nets.all(ofBoard, [["id", "ASC"]]);
   const positions = await rows.positions.all(ofBoard, [["id", "ASC"]]);
   const positionIds = positions.map((one) => one.id);
-  const parts = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds }, origin: "found" });
+  const parts = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds }, origin: "found" }, [["id", "ASC"]]);
   return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
 }
 

@@ -85,7 +85,9 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
     rows: async (scope, _jobId, { items }) => ({
       ticks: many(await scope.rows.reworkTicks.all(idsOf(items), inOrder)),
       fittedParts: onWire(
-        await scope.rows.fittedParts.all({ positionId: { [Op.in]: items.map((item) => item.positionId) } }),
+        await scope.rows.fittedParts.all({ positionId: { [Op.in]: items.map((item) => item.positionId) } }, [
+          ["id", "ASC"],
+        ]),
       ),
     }),
   },

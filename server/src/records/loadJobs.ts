@@ -26,16 +26,16 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
   const byId: Order = [["id", "ASC"]];
 
   const jobs = await rows.jobs.all({ id: { [Op.in]: [...jobIds] } }, [["number", "ASC"]]);
-  const boards = await rows.boards.all(ofJobs);
+  const boards = await rows.boards.all(ofJobs, byId);
   const ofBoards = { boardId: { [Op.in]: boards.map((board) => board.id) }, deletedAt: null };
   const nets = await rows.nets.all(ofBoards, byId);
   const positions = await rows.positions.all(ofBoards, byId);
   const ofPositions = { positionId: { [Op.in]: positions.map((position) => position.id) } };
   const fittedParts = await rows.fittedParts.all(ofPositions, byId);
   const plans = await rows.replacementPlans.all(ofPositions, byId);
-  const links = await rows.jobCustomers.all(ofJobs);
+  const links = await rows.jobCustomers.all(ofJobs, [["jobId", "ASC"]]);
   const customerIds = links.map((link) => link.customerId).filter((id) => id !== null);
-  const customers = await rows.customers.all({ id: { [Op.in]: customerIds } });
+  const customers = await rows.customers.all({ id: { [Op.in]: customerIds } }, byId);
   const baselines = await loadBaselines(scope, jobIds);
   const boardOf = new Map(boards.map((board) => [board.jobId, board]));
   const jobOfBoard = new Map(boards.map((board) => [board.id, board.jobId]));

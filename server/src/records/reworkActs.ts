@@ -72,7 +72,7 @@ async function takeOutAgain({ rows }: Scope, { positionId, at }: TickOfPlace): P
  */
 export async function applyLateTicks(scope: Scope, jobId: string, sinceSequence: number): Promise<void> {
   const late = await scope.rows.reworkTicks.all(
-    { jobId, cameAfterClosing: true, sequence: { [Op.gt]: sinceSequence } as never },
+    { jobId, cameAfterClosing: true, sequence: { [Op.gt]: sinceSequence } },
     [["sequence", "ASC"]],
   );
   for (const tick of late) await tried(scope, tick);

@@ -7,9 +7,12 @@ import { updateFromVersion } from "../../http/versions";
 import { loadJob } from "../../records/loadJobs";
 import { requireNoNetBehindItself } from "./netOrder";
 
-interface AnyRow {
+interface BoardBound {
   id: string;
   version: number;
+  boardId: string;
+  lineageId: string;
+  deletedAt: Date | null;
 }
 
 /** Edits of a board: one batch, all or nothing. Answers with the board's rows as they stand afterwards. */
@@ -23,7 +26,7 @@ export const boardRoutes = (): readonly Route[] => [
     write: async (scope, { body, params }) => {
       const board = await scope.rows.boards.first({ jobId: params.jobId as string });
       if (!board) throw new HttpProblem("not_found", "There is no job with this id.");
-      const { changes } = body as unknown as BoardEdit;
+      const { changes } = body as BoardEdit;
       for (const [index, change] of changes.entries()) {
         try {
           await applyChange(scope, board.id, change);
@@ -51,16 +54,32 @@ async function applyChange(scope: Scope, boardId: string, change: BoardChange): 
     await applyPartChange(scope, boardId, change);
     return;
   }
-  const rows = (change.table === "net" ? scope.rows.nets : scope.rows.positions) as unknown as Rows<AnyRow>;
   await requireOwnNet(scope, boardId, change);
+  if (change.table === "net") await applyRowChange(scope.rows.nets, scope.now, boardId, change);
+  else await applyRowChange(scope.rows.positions, scope.now, boardId, change);
+}
+
+/** A rail or a position: both belong to a board, have a lineage, and stay where they are when they are deleted. */
+async function applyRowChange<Row extends BoardBound>(
+  rows: Rows<Row>,
+  now: Date,
+  boardId: string,
+  change: { readonly id: string; readonly operation: BoardChange["operation"]; readonly version: number | null } & {
+    readonly values?: Partial<Row> | null;
+  },
+): Promise<void> {
+  const bound = (row: Partial<BoardBound>) => row as Partial<Row>;
   if (change.operation === "insert") {
-    const row = { ...change.values, id: change.id, boardId, lineageId: change.id, version: 1 };
-    await rows.insert(row as Partial<AnyRow>);
+    await rows.insert({ ...change.values, ...bound({ id: change.id, boardId, lineageId: change.id, version: 1 }) });
     return;
   }
-  const values = { delete: { deletedAt: scope.now }, restore: { deletedAt: null }, update: change.values ?? {} };
-  const key = { id: change.id, version: change.version ?? 0, where: { boardId } as object };
-  await updateFromVersion(rows, key, values[change.operation] as Partial<AnyRow>);
+  const values = {
+    delete: bound({ deletedAt: now }),
+    restore: bound({ deletedAt: null }),
+    update: change.values ?? bound({}),
+  };
+  const key = { id: change.id, version: change.version ?? 0, where: bound({ boardId }) };
+  await updateFromVersion(rows, key, values[change.operation]);
 }
 
 /** Only a photo of this job lies beneath its board. */

@@ -11,7 +11,7 @@ export async function requireNoNetBehindItself(
   boardId: string,
   changes: readonly BoardChange[],
 ): Promise<void> {
-  const nets = await scope.rows.nets.all({ boardId });
+  const nets = await scope.rows.nets.all({ boardId }, [["id", "ASC"]]);
   const before = new Map(nets.map((net) => [net.id, net.network?.behindNetId ?? null]));
   for (const [index, change] of changes.entries()) {
     if (change.table !== "net" || !change.values?.network?.behindNetId) continue;

@@ -1,21 +1,20 @@
 import {
   type FactAnswer,
+  type FactBody,
   type FactKind,
   factBatchSchema,
   factKinds,
   factSchemas,
   type Right,
   routes,
-  schemaOfFact,
 } from "@pale-cap/contract";
 import type { Request, Response } from "express";
-import type { AnyObject, ObjectSchema } from "yup";
 import type { AppContext } from "../../appContext";
 import { writeOnce } from "../../http/idempotency";
 import { toHttpProblem } from "../../http/problems";
 import { callerOf, holdingJob, type Route, requireRight, write } from "../../http/route";
 import { idParameter, parseBody } from "../../http/validate";
-import { factHandlers } from "../../records/factKinds";
+import { type FactHandler, factHandlers } from "../../records/factKinds";
 import { markStale } from "../../summaries/markStale";
 
 /** Address and right of each kind of fact. */
@@ -30,27 +29,24 @@ const kinds: Readonly<Record<FactKind, { readonly path: string; readonly right: 
   acceptance: { path: routes.acceptances, right: "accept" },
 };
 
-const handlerOf = (kind: FactKind) =>
-  factHandlers[kind] as unknown as {
-    store(scope: object, jobId: string, body: object): Promise<void>;
-    rows(scope: object, jobId: string, body: object): Promise<unknown>;
-  };
+function declared<K extends FactKind>(kind: K): Route {
+  const handler: FactHandler<K> = factHandlers[kind];
+  return write<FactBody<K>>({
+    ...kinds[kind],
+    method: "post",
+    kind,
+    creates: true,
+    isTakenWhenClosed: true,
+    schema: factSchemas[kind],
+    write: (scope, { params, body }) => handler.store(scope, params.jobId as string, body),
+    answer: (scope, { params, body }) => handler.rows(scope, params.jobId as string, body),
+  });
+}
 
 /** What happened on the bench: one at its own address, or many of one job at once. */
 export function factRoutes(context: AppContext): readonly Route[] {
   return [
-    ...factKinds.map((kind) =>
-      write({
-        ...kinds[kind],
-        method: "post",
-        kind,
-        creates: true,
-        isTakenWhenClosed: true,
-        schema: factSchemas[kind] as unknown as ObjectSchema<AnyObject>,
-        write: (scope, { params, body }) => handlerOf(kind).store(scope, params.jobId as string, body),
-        answer: (scope, { params, body }) => handlerOf(kind).rows(scope, params.jobId as string, body),
-      }),
-    ),
+    ...factKinds.map((kind) => declared(kind)),
     {
       method: "post",
       path: routes.facts,
@@ -82,14 +78,15 @@ async function storeBatch(context: AppContext, request: Request, response: Respo
   response.json(answers);
 }
 
-async function storeFact(
+async function storeFact<K extends FactKind>(
   { database, turns, now }: AppContext,
   request: Request,
-  fact: { readonly kind: FactKind; readonly jobId: string; readonly body: unknown },
+  fact: { readonly kind: K; readonly jobId: string; readonly body: unknown },
 ): Promise<unknown> {
   const { kind, jobId } = fact;
+  const handler: FactHandler<K> = factHandlers[kind];
   const role = requireRight(request, kinds[kind].right);
-  const body = parseBody(schemaOfFact(kind), fact.body);
+  const body = parseBody(factSchemas[kind], fact.body);
   const at = now();
   const caller = callerOf(request, body, role, at);
   const { result } = await turns.take(`job ${jobId}`, () =>
@@ -99,10 +96,10 @@ async function storeFact(
         { id: body.id, kind: `${kind} ${jobId}`, body, bytes: null },
         {
           write: async () => {
-            await handlerOf(kind).store(await holdingJob(scope, jobId), jobId, body);
+            await handler.store(await holdingJob(scope, jobId), jobId, body);
             await markStale(scope, jobId);
           },
-          answer: () => handlerOf(kind).rows(scope, jobId, body),
+          answer: () => handler.rows(scope, jobId, body),
         },
       ),
     ),

@@ -97,7 +97,7 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
 /** Each one keeps a line open: a house rule says how many. */
 async function refuseTooMany(scope: Scope): Promise<void> {
   const most = (await loadRuleValues(scope))["instruments.mostCount"];
-  const all = await scope.rows.instruments.all({ isRemoved: false });
-  if (all.length < most) return;
-  throw new HttpProblem("conflict", `There are ${all.length} instruments already; the house rule allows ${most}.`);
+  const count = await scope.rows.instruments.count({ isRemoved: false });
+  if (count < most) return;
+  throw new HttpProblem("conflict", `There are ${count} instruments already; the house rule allows ${most}.`);
 }
