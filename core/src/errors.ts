@@ -11,3 +11,16 @@ export class OutOfRangeError extends Error {
     super(`${argument} must be ${rule}, got ${String(value)}`);
   }
 }
+
+/** A root is asked for between two ends at which the function has the same sign: there may be none. */
+export class NoBracketError extends Error {
+  override readonly name = "NoBracketError";
+  constructor(
+    readonly low: number,
+    readonly high: number,
+    readonly valueAtLow: number,
+    readonly valueAtHigh: number,
+  ) {
+    super(`no change of sign between ${low} (${valueAtLow}) and ${high} (${valueAtHigh})`);
+  }
+}

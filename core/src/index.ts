@@ -59,7 +59,7 @@ export {
   repairEstimate,
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
-export { OutOfRangeError } from "./errors";
+export { NoBracketError, OutOfRangeError } from "./errors";
 export * from "./facts/captures";
 export * from "./facts/chargeFacts";
 export { type DeviceKind, deviceKinds } from "./facts/deviceKinds";
@@ -154,6 +154,8 @@ export {
   probePoints,
 } from "./measuring/probePoints";
 export type { ProposedTarget } from "./measuring/proposal";
+export { median } from "./numerics/median";
+export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
 export { type CheckState, type RailProof, railProof } from "./proof/railProof";
 export {

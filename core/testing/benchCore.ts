@@ -1,4 +1,5 @@
 import { unknownConverter } from "../src/board/converterDescription";
+import { median } from "../src/numerics/median";
 import { filterHarmonics } from "../src/ripple/filterHarmonics";
 import type { FilterCapacitor } from "../src/ripple/filterNetwork";
 import { mainsBulk } from "../src/ripple/mainsBulk";
@@ -17,14 +18,14 @@ const source = flybackDiscontinuousCurrent({ switchingHertz: 65e3, peakAmps: 15,
 const capacitors = (count: number): FilterCapacitor[] =>
   Array.from({ length: count }, (_, n) => ({ capacitanceFarads: (470 + 100 * n) * 1e-6, esrOhms: 0.03 + 0.005 * n }));
 
-function median(rounds: number, act: () => unknown): number {
+function medianMilliseconds(rounds: number, act: () => unknown): number {
   act();
   const times = Array.from({ length: rounds }, () => {
     const start = performance.now();
     act();
     return performance.now() - start;
-  }).sort((a, b) => a - b);
-  return times[rounds >> 1] as number;
+  });
+  return median(times);
 }
 
 function tell(name: string, milliseconds: number): void {
@@ -36,18 +37,18 @@ for (const count of [1, 2, 3, 5, 8]) {
   const network = { before: capacitors(count), choke: null, after: [] };
   tell(
     `steady state, ${count} capacitors`,
-    median(60, () => steadyRipple(source, network)),
+    medianMilliseconds(60, () => steadyRipple(source, network)),
   );
 }
 const five = { before: capacitors(3), choke, after: capacitors(2) };
 tell(
   "steady state, five capacitors and a pi filter",
-  median(60, () => steadyRipple(source, five)),
+  medianMilliseconds(60, () => steadyRipple(source, five)),
 );
 for (const harmonics of [10, 40, 160]) {
   tell(
     `currents of that filter, ${harmonics} harmonics`,
-    median(60, () => filterHarmonics(source, five, harmonics)),
+    medianMilliseconds(60, () => filterHarmonics(source, five, harmonics)),
   );
 }
 
@@ -70,15 +71,15 @@ const question = {
 const loads = Array.from({ length: 200 }, (_, n) => 0.05 * (n + 1));
 tell(
   "sweep of 200 loads in three states",
-  median(9, () => sweepLoads(question, loads)),
+  medianMilliseconds(9, () => sweepLoads(question, loads)),
 );
 const bulk = { mainsVoltsRms: 230, mainsHertz: 50, sourceOhms: 1.5, capacitanceFarads: 120e-6, esrOhms: 0.5 };
 tell(
   "mains bulk",
-  median(9, () => mainsBulk({ ...bulk, topology: "bridge", loadWatts: 60, dropoutVolts: 180 })),
+  medianMilliseconds(9, () => mainsBulk({ ...bulk, topology: "bridge", loadWatts: 60, dropoutVolts: 180 })),
 );
 const samples = Float32Array.from({ length: 1_000_000 }, (_, n) => 0.1 * (0.5 - ((n * 4e-7 * 65e3) % 1)));
 tell(
   "analysis of a capture of a million samples",
-  median(3, () => analyseCapture(samples, 4e-7, 50)),
+  medianMilliseconds(3, () => analyseCapture(samples, 4e-7, 50)),
 );

@@ -1,4 +1,5 @@
 import { JobJudge } from "../src/job/jobJudge";
+import { percentile } from "../src/numerics/percentile";
 import { seededRandom } from "../src/numerics/seededRandom";
 import type { Reading } from "../src/readings/reading";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "./sampleJob";
@@ -46,8 +47,8 @@ const opening = timed(() => judge.judge());
 const times = Array.from({ length: rounds }, () => {
   judge.take({ facts: {}, rules: null, addedReadings: [reading()], removedReadingIds: [] });
   return timed(() => judge.judge());
-}).sort((a, b) => a - b);
-const quantile = (share: number) => (times[Math.floor(share * (times.length - 1))] as number).toFixed(1);
+});
+const quantile = (share: number) => percentile(times, share).toFixed(1);
 console.log(`${partCount} parts, ${readingCount} readings: first judged in ${opening.toFixed(0)} ms`);
 console.log(
   `after one more reading: median ${quantile(0.5)} ms, 95th percentile ${quantile(0.95)} ms, most ${quantile(1)} ms`,

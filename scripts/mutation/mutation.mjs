@@ -94,9 +94,10 @@ async function placesOf(sources) {
   );
   return mutants.map(({ fileName, location, mutatorName, replacement }) => {
     const { start, end } = location;
-    // The tester counts lines and columns from 1, the parser from 0.
-    const range = `${start.line + 1}:${start.column + 1}-${end.line + 1}:${end.column + 1}`;
-    return { file: fileName, range, key: [fileName, range, mutatorName, replacement].join("|") };
+    // The parser counts lines and columns from 0, the report both from 1, and what is asked for the lines alone.
+    const asked = `${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`;
+    const told = `${start.line + 1}:${start.column + 1}-${end.line + 1}:${end.column + 1}`;
+    return { file: fileName, range: asked, key: [fileName, told, mutatorName, replacement].join("|") };
   });
 }
 
@@ -158,8 +159,8 @@ function runGroup(name, group) {
     env: { ...env, MUTATION_TESTS: tests.join(","), MUTATION_LEFT_OUT: leftOut.join(",") },
   });
   if (!existsSync(report)) {
-    console.log(`${name}: the tester left no report`);
-    return group.map((piece) => ({ ...piece, status: "RuntimeError" }));
+    console.log(`${name}: no test of ${folder} reaches it`);
+    return group.map((piece) => ({ ...piece, status: "NoCoverage" }));
   }
   const statuses = new Map();
   for (const [path, { mutants }] of Object.entries(JSON.parse(readFileSync(report, "utf8")).files)) {

@@ -14,6 +14,7 @@ export * from "./instrumentWords";
 export * from "./intakeWords";
 export * from "./ledgerWords";
 export * from "./lensWords";
+export * from "./money";
 export * from "./outboxWords";
 export * from "./probeWords";
 export * from "./replacementWords";

@@ -34,8 +34,3 @@ export function lifeText(hours: number): string {
     ? `${Number(years.toPrecision(2))}\u00a0years`
     : `${Number((years * 12).toPrecision(2))}\u00a0months`;
 }
-
-/** Money from its minor unit. */
-export function moneyText(minor: number, currency: string): string {
-  return new Intl.NumberFormat("en-GB", { style: "currency", currency }).format(minor / 100);
-}

@@ -299,7 +299,7 @@ export const houseRules = {
     6000,
     "minor units",
     [0, 100_000],
-    ["Labour an hour, in cents", "the shop", "the sum of a repair starts here"],
+    ["Labour an hour, in the smallest coin", "the shop", "the sum of a repair starts here"],
   ),
   "shop.comebackRatio": amount(
     0.05,
@@ -323,7 +323,7 @@ export const houseRules = {
     80,
     "minor units",
     [0, 100_000],
-    ["A capacitor costs, in cents", "the shop's last orders", "reckoned with until one is chosen"],
+    ["A capacitor costs, in the smallest coin", "the shop's last orders", "reckoned with until one is chosen"],
   ),
   "shop.orderDays": amount(
     3,

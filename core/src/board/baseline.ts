@@ -1,3 +1,4 @@
+import { median } from "../numerics/median";
 import type { QuantityKind } from "../readings/reading";
 
 /** What one place read on other boards of the same type. */
@@ -43,12 +44,8 @@ export function baselineOfUnits(readings: readonly GoodReading[]): readonly Base
   return [...groups.values()].map((all) => {
     const known = all.filter((one) => one.isKnownGood);
     const counted = known.length > 0 ? known : all;
-    const values = counted.map((one) => one.value).sort((a, b) => a - b);
-    const middle = values.length >> 1;
-    const typical =
-      values.length % 2 === 1
-        ? (values[middle] as number)
-        : ((values[middle - 1] as number) + (values[middle] as number)) / 2;
+    const values = counted.map((one) => one.value);
+    const typical = median(values);
     const { designator, quantity, isInCircuit, frequencyHertz } = counted[0] as GoodReading;
     return {
       designator,
@@ -56,8 +53,8 @@ export function baselineOfUnits(readings: readonly GoodReading[]): readonly Base
       isInCircuit,
       frequencyHertz,
       typical,
-      low: Math.min(values[0] as number, typical * (1 - singleSpreadRatio)),
-      high: Math.max(values.at(-1) as number, typical * (1 + singleSpreadRatio)),
+      low: Math.min(...values, typical * (1 - singleSpreadRatio)),
+      high: Math.max(...values, typical * (1 + singleSpreadRatio)),
       unitCount: new Set(counted.map((one) => one.unitId)).size,
       isKnownGood: known.length > 0,
     };

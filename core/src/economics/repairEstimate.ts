@@ -1,3 +1,4 @@
+import { median } from "../numerics/median";
 import { requireNonNegative } from "../numerics/requireRange";
 
 /** What a closed job of the same kind took. */
@@ -56,10 +57,3 @@ export function repairEstimate(
 }
 
 const usualParts = 2;
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  const upper = sorted[Math.floor(middle)] ?? 0;
-  return Number.isInteger(middle) ? (upper + (sorted[middle - 1] ?? 0)) / 2 : upper;
-}

@@ -1,6 +1,7 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
+import { bracketedRoot } from "../numerics/bracketedRoot";
 import { requirePositive } from "../numerics/requireRange";
 import type { BankCapacitor, BankNetwork } from "./bank";
 import { capacitorAdmittance, checkedNetwork, probeImpedance } from "./probeImpedance";
@@ -15,7 +16,7 @@ export interface MaskingLimit {
 
 /**
  * How bad one part of a bank can be before the reading shows it: the multiple of its ESR at which Re Z leaves
- * (1 + tolerance) of nominal, scanned upward in even steps of its logarithm and then halved geometrically 80 times.
+ * (1 + tolerance) of nominal, scanned upward in even steps of its logarithm and then by bracketedRoot between two steps.
  * Solid; the first crossing counts, also where the reading falls again beyond it.
  *
  * @throws {OutOfRangeError} no or more than eight parts, an index outside, a tolerance not above 0
@@ -66,13 +67,8 @@ function firstCrossing(at: (multiple: number) => number, limit: number, constant
   for (let step = 1; step <= constants.scan_n; step++) {
     const multiple = constants.scan_max ** (step / constants.scan_n);
     if (at(multiple) > limit) {
-      let [low, high] = [before, multiple];
-      for (let n = 0; n < 80; n++) {
-        const middle = Math.sqrt(low * high);
-        if (at(middle) > limit) high = middle;
-        else low = middle;
-      }
-      return low;
+      // Multiples span decades: their logarithms are halved.
+      return Math.exp(bracketedRoot((log) => at(Math.exp(log)) - limit, Math.log(before), Math.log(multiple)));
     }
     before = multiple;
   }

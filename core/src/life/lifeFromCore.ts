@@ -3,6 +3,7 @@ import { seriesResistanceTemperatureFactor } from "../capacitors/seriesResistanc
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
+import { bracketedRoot } from "../numerics/bracketedRoot";
 import { clamp } from "../numerics/clamp";
 import { interpolate } from "../numerics/interpolate";
 import { requireFinite, requireNonNegative, requirePositive } from "../numerics/requireRange";
@@ -40,15 +41,19 @@ export interface CoreLife {
   readonly cappedLifeHours: number;
 }
 
+/** No can lives to see it: a current that would heat it more has no answer. */
+const highestRiseKelvin = 1e4;
+
 /**
  * Life from the core temperature that ripple and ESR make of each other.
  *
  *     x = alpha I^2 ESR(Ta + x) / (h A),  L = L0 2^((T0 + dT0 - Ta - x)/10) Kv
  *
- * ESR falls as the core warms, so the root is unique: bisection on [0, 1e4] K, 200 halvings. With handbook coefficients
+ * ESR falls as the core warms, so the root is unique: bracketedRoot on [0, 10,000] K. With handbook coefficients
  * ESR is taken cold, as handbooks do. Thermal part within 40 %, Kv rough.
  *
  * @throws {OutOfRangeError} volts above the rating, or values out of range
+ * @throws {NoBracketError} a current that nothing but a far hotter can would balance
  */
 export function lifeFromCoreTemperature(
   question: CoreLifeQuestion,
@@ -78,13 +83,8 @@ export function lifeFromCoreTemperature(
   const ambient = requireFinite("ambientCelsius", question.ambientCelsius);
   const esrAt = (rise: number) =>
     series * (heatTransfer === "handbook" ? 1 : seriesResistanceTemperatureFactor(ambient + rise).factorRatio) + oxide;
-  let [low, high] = [0, 1e4];
-  for (let n = 0; n < 200; n++) {
-    const middle = (low + high) / 2;
-    if ((alpha * amps ** 2 * esrAt(middle)) / (h * surface) > middle) low = middle;
-    else high = middle;
-  }
-  const coreRiseKelvin = (low + high) / 2;
+  const excess = (rise: number) => (alpha * amps ** 2 * esrAt(rise)) / (h * surface) - rise;
+  const coreRiseKelvin = bracketedRoot(excess, 0, highestRiseKelvin);
   const voltageFactorRatio = voltageFactor(question, constants);
   const kelvin =
     requireFinite("ratedTemperatureCelsius", question.ratedTemperatureCelsius) +

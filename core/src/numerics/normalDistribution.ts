@@ -1,3 +1,4 @@
+import { bracketedRoot } from "./bracketedRoot";
 import { requireBetween } from "./requireRange";
 
 /**
@@ -32,19 +33,16 @@ export function normalDistribution(z: number): number {
   return 0.5 * complementaryErrorFunction(-z / Math.SQRT2);
 }
 
+/** Beyond this the distribution function of a double is 0 or 1. */
+const farthest = 40;
+
 /**
- * The z at which the standard normal distribution reaches p: bisection on [-40, 40], 200 halvings.
+ * The z at which the standard normal distribution reaches p: bisection where a double can tell it from its ends.
  *
  * @param p between 0 and 1
  * @throws {OutOfRangeError} at or beyond the ends
  */
 export function normalQuantile(p: number): number {
   requireBetween("p", p, 0, 1);
-  let [low, high] = [-40, 40];
-  for (let n = 0; n < 200; n++) {
-    const middle = (low + high) / 2;
-    if (normalDistribution(middle) < p) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  return bracketedRoot((z) => normalDistribution(z) - p, -farthest, farthest);
 }

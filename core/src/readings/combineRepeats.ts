@@ -1,4 +1,5 @@
 import { OutOfRangeError } from "../errors";
+import { median } from "../numerics/median";
 
 export interface CombinedValue {
   readonly value: number;
@@ -6,6 +7,9 @@ export interface CombinedValue {
   readonly spreadRatio: number;
   readonly count: number;
 }
+
+/** Makes a median absolute deviation of normal data their standard deviation: 1 / 0.6745. */
+const deviationOfMad = 1.4826;
 
 /**
  * One value of several readings of the same thing: the median, with the scaled median absolute deviation as spread
@@ -17,13 +21,6 @@ export interface CombinedValue {
 export function combineRepeats(values: readonly number[]): CombinedValue {
   if (values.length === 0) throw new OutOfRangeError("values", 0, "at least one reading");
   const value = median(values);
-  const deviation = 1.4826 * median(values.map((one) => Math.abs(one - value)));
+  const deviation = deviationOfMad * median(values.map((one) => Math.abs(one - value)));
   return { value, spreadRatio: value > 0 ? deviation / value : 0, count: values.length };
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  const upper = sorted[middle] as number;
-  return sorted.length % 2 === 1 ? upper : ((sorted[middle - 1] as number) + upper) / 2;
 }

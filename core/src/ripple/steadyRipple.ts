@@ -1,4 +1,5 @@
 import { OutOfRangeError } from "../errors";
+import { bracketedRoot } from "../numerics/bracketedRoot";
 import {
   leastSquares,
   type Matrix,
@@ -222,17 +223,14 @@ function courseOf(seconds: Float64Array, values: Float64Array, slopes: Float64Ar
   return { values, peakToPeak: high - low, rms: Math.sqrt(Math.max(squares / period - mean * mean, 0)) };
 }
 
+/** Halvings of a step: the value beside a turning point is flat. */
+const turningSteps = 40;
+
 /** Value at the turning point of the cubic with ends a, b and end slopes p, q per step; p and q differ in sign. */
 function turningValue(a: number, b: number, p: number, q: number): number {
   const c3 = 2 * (a - b) + p + q;
   const c2 = 3 * (b - a) - 2 * p - q;
-  let [from, to] = [0, 1];
-  for (let n = 0; n < 40; n++) {
-    const x = (from + to) / 2;
-    if ((3 * c3 * x * x + 2 * c2 * x + p) * p > 0) from = x;
-    else to = x;
-  }
-  const x = (from + to) / 2;
+  const x = bracketedRoot((at) => 3 * c3 * at * at + 2 * c2 * at + p, 0, 1, turningSteps);
   return a + x * (p + x * (c2 + x * c3));
 }
 

@@ -1,9 +1,14 @@
 import type { CapturePart, Pulsing } from "../facts/captures";
+import { percentile } from "../numerics/percentile";
 
 /** Blocks for the course of the ripple's strength: never shorter than so many switching periods. */
 const mostBlocks = 512;
 const periodsPerBlock = 6;
 const pulsingDepthRatio = 0.5;
+/** Weak and strong are what this share of the blocks lies below. */
+const [weakShare, strongShare] = [0.1, 0.9];
+/** A course this near to the mains or its double is the mains, relative. */
+const mainsNearRatio = 0.1;
 
 /** Strength (RMS) of the ripple in short blocks, and whether it comes and goes by itself, not with the mains. */
 export function pulsingOf(
@@ -25,8 +30,8 @@ export function pulsingOf(
     }
     return Math.sqrt(Math.max(squares / size - (sum / size) ** 2, 0));
   });
-  const sorted = [...strength].sort((a, b) => a - b);
-  const [low, high] = [sorted[Math.floor(blocks * 0.1)] ?? 0, sorted[Math.floor(blocks * 0.9)] ?? 0];
+  const levels = [...strength];
+  const [low, high] = [percentile(levels, weakShare), percentile(levels, strongShare)];
   const depthRatio = high > 0 ? (high - low) / high : 0;
   if (depthRatio < pulsingDepthRatio) return null;
   // How often it rises through the middle between weak and strong.
@@ -38,6 +43,6 @@ export function pulsingOf(
   const [first, last] = [rises[0], rises.at(-1)];
   if (first === undefined || last === undefined || last === first) return null;
   const frequencyHertz = (rises.length - 1) / ((last - first) * size * intervalSeconds);
-  const isMains = [1, 2].some((order) => Math.abs(frequencyHertz / (order * mainsHertz) - 1) < 0.1);
+  const isMains = [1, 2].some((order) => Math.abs(frequencyHertz / (order * mainsHertz) - 1) < mainsNearRatio);
   return isMains ? null : { frequencyHertz, depthRatio };
 }

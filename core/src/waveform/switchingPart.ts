@@ -1,4 +1,5 @@
 import type { CapturePart } from "../facts/captures";
+import { median } from "../numerics/median";
 import type { CaptureSpectrum } from "./captureSpectrum";
 import { fitHarmonics } from "./harmonicFit";
 
@@ -64,8 +65,7 @@ function foldedPeakToPeak(samples: Float64Array, intervalSeconds: number, freque
   let [low, high] = [Infinity, -Infinity];
   for (const values of folded) {
     if (values.length === 0) continue;
-    values.sort((a, b) => a - b);
-    const middle = values[values.length >> 1] as number;
+    const middle = median(values);
     low = Math.min(low, middle);
     high = Math.max(high, middle);
   }

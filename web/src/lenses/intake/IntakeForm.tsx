@@ -2,7 +2,7 @@ import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
-import { fieldFaultWords } from "@pale-cap/wording";
+import { fieldFaultWords, majorAmount, minorAmount } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -46,7 +46,7 @@ interface IntakeDraft {
 
 /** The form of intake. Saves as one edit from the version it was filled from; a stale one is shown, not lost. */
 export function IntakeForm({ job, page }: { readonly job: Job; readonly page: IntakePage }) {
-  const { houseRules } = useJob();
+  const currency = useJob().houseRules["shop.currency"];
   const [edit, { isLoading }] = useEditIntakeMutation();
   const inTurn = useInTurn();
   const [problem, setProblem] = useState<Problem>();
@@ -208,13 +208,13 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
         <Part title="Agreed">
           <div className={classes.row}>
             <QuantityInput
-              label={`Price limit, ${houseRules["shop.currency"]}`}
+              label={`Price limit, ${currency}`}
               unit=""
               digits={10}
               limits={[0, 1_000_000]}
-              value={form.values.priceLimitMinor === null ? null : form.values.priceLimitMinor / 100}
+              value={form.values.priceLimitMinor === null ? null : majorAmount(form.values.priceLimitMinor, currency)}
               onChange={(value) =>
-                form.setFieldValue("priceLimitMinor", value === null ? null : Math.round(value * 100))
+                form.setFieldValue("priceLimitMinor", value === null ? null : minorAmount(value, currency))
               }
               onValidity={validity("price")}
               error={form.errors.priceLimitMinor as string | undefined}

@@ -1,6 +1,6 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { IntakeDetails, QuoteAnswer } from "@pale-cap/contract";
-import { dayText, moneyText } from "@pale-cap/wording";
+import { dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
 import { pageClock } from "../../api/clock";
 import { useJob } from "../../job/JobContext";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -55,8 +55,8 @@ export function QuoteLine({ quote, quoteMinor, limitMinor, onChange, onLimit, va
               digits={10}
               limits={[0, 1_000_000]}
               placeholder={currency}
-              value={limitMinor === null ? null : limitMinor / 100}
-              onChange={(amount) => onLimit(amount === null ? null : Math.round(amount * 100))}
+              value={limitMinor === null ? null : majorAmount(limitMinor, currency)}
+              onChange={(amount) => onLimit(amount === null ? null : minorAmount(amount, currency))}
               onValidity={validity("quoteLimit")}
             />
           )}

@@ -1,6 +1,6 @@
 import type { IntakeDetails } from "@pale-cap/contract";
 import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
-import { dayText, moneyText } from "@pale-cap/wording";
+import { amountText, dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
 import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
@@ -45,8 +45,8 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
   });
   const set = (more: Partial<IntakeDetails["economics"]>) =>
     onChange({ ...details, economics: { ...economics, ...more } });
-  const money = (minor: number | null) => (minor === null ? null : minor / 100);
-  const minor = (amount: number | null) => (amount === null ? null : Math.round(amount * 100));
+  const money = (minor: number | null) => (minor === null ? null : majorAmount(minor, currency));
+  const minor = (amount: number | null) => (amount === null ? null : minorAmount(amount, currency));
   return (
     <Part
       title="Does it pay?"
@@ -71,7 +71,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
           unit=""
           digits={10}
           limits={[0, 1_000_000]}
-          placeholder={(estimate.partsMinor / 100).toFixed(2)}
+          placeholder={amountText(estimate.partsMinor, currency)}
           value={money(economics.partsMinor)}
           onChange={(amount) => set({ partsMinor: minor(amount) })}
           onValidity={validity("parts")}

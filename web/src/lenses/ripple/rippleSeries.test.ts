@@ -1,4 +1,4 @@
-import { predictRipple, unknownConverter } from "@pale-cap/core";
+import { median, predictRipple, unknownConverter } from "@pale-cap/core";
 import { describe, expect, it } from "vitest";
 import { sampleJob, samplePart, samplePosition, sampleReading } from "../../../../core/testing/sampleJob";
 import { waveformCsv } from "./exports";
@@ -44,7 +44,7 @@ describe("the columns of the chart", () => {
     const misses = columns.map(({ captured, measured }) =>
       captured ? Math.abs((captured[0] + captured[1]) / 2 - measured) : Number.NaN,
     );
-    const middle = misses.sort((a, b) => a - b)[misses.length >> 1];
+    const middle = median(misses);
     expect(middle).toBeLessThan(0.05 * prediction.states.measured.loadPeakToPeakVolts);
   });
   it("leave out a capture with too few samples a period", () => {
