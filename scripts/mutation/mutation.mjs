@@ -20,10 +20,11 @@ const { values } = parseArgs({
   },
 });
 
-/** Which tests speak for the code of a room, beside those that stand in its folder. */
+/** Which tests speak for the code of a folder, beside those that stand in it. */
 const speakingTests = [
-  { room: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
-  { room: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
+  { folder: /^core\/src$/, tests: ["core/reference/*.test.ts"] },
+  { folder: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
+  { folder: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
 ];
 /** Whole storms and long simulations: they would be run again for every piece. */
 const leftOut = [
@@ -125,9 +126,10 @@ function grouped(all, keyOf) {
 /** Runs the tester over one group and gives the outcome of each wanted piece. */
 function runGroup(name, group) {
   const room = dirname(group[0].file);
+  const folder = folders.find((one) => room === one || room.startsWith(`${one}/`)) ?? room;
   const tests = [
-    `${room}/**/*.test.ts`,
-    ...speakingTests.filter((one) => one.room.test(room) || one.room.test(`${room}/`)).flatMap((one) => one.tests),
+    `${folder}/**/*.test.ts`,
+    ...speakingTests.filter((one) => one.folder.test(folder)).flatMap((one) => one.tests),
   ];
   const ranges = [...new Set(group.map(({ file, range }) => (values.sample ? `${file}:${range}` : file)))];
   const id = createHash("sha256").update(ranges.join()).digest("hex").slice(0, 12);
