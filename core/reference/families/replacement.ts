@@ -48,7 +48,7 @@ export const replacementFamilies: Readonly<Record<string, FamilyAdapter>> = {
       original: part(inputs, "orig"),
       replacement: part(inputs, "new"),
     });
-    return { verdict: result.verdict, codes: result.codes, C_ratio: result.capacitanceRatio };
+    return { verdict: result.verdict, codes: result.findings.map((one) => one.code), C_ratio: result.capacitanceRatio };
   },
   "e-parallel": (inputs) => {
     const A = inputs.A;

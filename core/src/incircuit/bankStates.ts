@@ -57,6 +57,9 @@ export function bankStates(
   return bankStatesOfLooks(capacitors, [{ ...reading, frequencyHertz }], network, constants);
 }
 
+/** States in which a part has to go; the others are ageing. */
+const badStates: ReadonlySet<string> = new Set(["failed", "open"]);
+
 /**
  * Probability that each part of a bank is bad, by listing all states: healthy, worn, failed, open.
  *
@@ -64,7 +67,7 @@ export function bankStates(
  *
  * ESR and C may each be read at their own frequency. Combinations beyond the 99 % quantile are left out. One to eight
  * parts; states^n combinations, each one sum of admittances deeper than the last. The method is solid, the states and
- * priors are rough. A state counts as bad where its name begins with "failed", or is "open".
+ * priors are rough. Which states are bad is `badStates`.
  *
  * @throws {OutOfRangeError} no or more than eight parts, no look, looks without a value, values not above 0
  */
@@ -81,7 +84,7 @@ export function bankStatesOfLooks(
   const limit = constants.chi2[String(valueCount) as "1" | "2"] ?? moreQuantiles[valueCount];
   if (limit === undefined) throw new OutOfRangeError("looks", valueCount, "one to four values read");
   const states = Object.entries(constants.states).map(([name, [esrFactor, farads, prior]]) => ({
-    isBad: name.startsWith("failed") || name === "open",
+    isBad: badStates.has(name),
     esrFactor,
     farads,
     prior,

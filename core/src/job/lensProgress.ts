@@ -4,7 +4,7 @@ import { judgeBoard } from "../judgement/judgeBoard";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { jobChargeState } from "./jobCharge";
-import { type OpenPoint, openPoints } from "./openPoints";
+import { type OpenPoint, openPoints, settledIn } from "./openPoints";
 import { doneSteps } from "./rework";
 
 /** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */
@@ -30,7 +30,7 @@ export function lensProgress(
   const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
   const planned = facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId);
   const finished = planned.filter((id) => doneSteps(facts.ticks, id).size === 4);
-  const proofPoints = points.filter((point) => point.code.startsWith("rail_") || point.code.startsWith("ripple_"));
+  const proofPoints = points.filter((point) => settledIn[point.code] === "prove");
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
   const charge = jobChargeState(facts, rules.charge, nowMilliseconds);

@@ -14,10 +14,16 @@ export interface ComparedPart {
   readonly technology: "liquid" | "polymer";
 }
 
+/** One thing that speaks against a replacement, and whether it alone turns it down. */
+export interface ReplacementFinding {
+  readonly code: string;
+  readonly level: "reject" | "warn";
+}
+
 export interface ReplacementCheck {
   readonly verdict: "ok" | "warn" | "reject";
-  /** Sorted; R_ rejects, W_ warns. */
-  readonly codes: readonly string[];
+  /** Sorted by code. */
+  readonly findings: readonly ReplacementFinding[];
   readonly capacitanceRatio: number;
 }
 
@@ -49,51 +55,71 @@ export function checkReplacement(
   }
   if (question.railVolts !== null) requirePositive("railVolts", question.railVolts);
   const capacitanceRatio = replacement.capacitanceFarads / original.capacitanceFarads;
-  const codes = [
-    ...voltageCodes(question.railVolts, original, replacement, limits),
-    ...capacitanceCodes(capacitanceRatio, limits),
-    ...esrCodes(original, replacement, limits),
-    ...rippleCodes(original, replacement, limits),
-  ];
-  if (replacement.technology === "polymer" && original.technology !== "polymer") {
-    codes.push(limits.polymer === "reject" ? "R_POLYMER" : "W_POLYMER");
-  }
-  codes.sort();
-  const verdict = codes.some((code) => code.startsWith("R")) ? "reject" : codes.length > 0 ? "warn" : "ok";
-  return { verdict, codes, capacitanceRatio };
+  const findings = [
+    ...voltageFindings(question.railVolts, original, replacement, limits),
+    ...capacitanceFindings(capacitanceRatio, limits),
+    ...esrFindings(original, replacement, limits),
+    ...rippleFindings(original, replacement, limits),
+    ...technologyFindings(original, replacement, limits),
+  ].sort((a, b) => (a.code < b.code ? -1 : 1));
+  const isRejected = findings.some((one) => one.level === "reject");
+  return { verdict: isRejected ? "reject" : findings.length > 0 ? "warn" : "ok", findings, capacitanceRatio };
 }
 
-function voltageCodes(rail: number | null, original: ComparedPart, part: ComparedPart, limits: PositionLimits) {
-  const codes: string[] = [];
+const reject = (code: string): ReplacementFinding => ({ code, level: "reject" });
+const warn = (code: string): ReplacementFinding => ({ code, level: "warn" });
+
+/** From here on a rating is far more than the place was made for: a larger can, more ESR, formed for another voltage. */
+const muchHigherRatio = 3;
+
+function voltageFindings(rail: number | null, original: ComparedPart, part: ComparedPart, limits: PositionLimits) {
+  const found: ReplacementFinding[] = [];
   if (rail !== null) {
     const ratio = part.ratedVolts / rail;
-    if (ratio < limits.voltsRejectRatio - slack) codes.push("R_V_BELOW_RAIL_LIMIT");
-    else if (ratio < limits.voltsWarnRatio - slack) codes.push("W_V_MARGIN");
-    if (part.ratedVolts < original.ratedVolts) codes.push("W_V_BELOW_MARKING");
-  } else if (part.ratedVolts < original.ratedVolts) codes.push("R_V_BELOW_MARKING_RAIL_UNKNOWN");
-  if (part.ratedVolts > 3 * original.ratedVolts) codes.push("W_V_MUCH_HIGHER");
-  return codes;
+    if (ratio < limits.voltsRejectRatio - slack) found.push(reject("R_V_BELOW_RAIL_LIMIT"));
+    else if (ratio < limits.voltsWarnRatio - slack) found.push(warn("W_V_MARGIN"));
+    if (part.ratedVolts < original.ratedVolts) found.push(warn("W_V_BELOW_MARKING"));
+  } else if (part.ratedVolts < original.ratedVolts) found.push(reject("R_V_BELOW_MARKING_RAIL_UNKNOWN"));
+  if (part.ratedVolts > muchHigherRatio * original.ratedVolts) found.push(warn("W_V_MUCH_HIGHER"));
+  return found;
 }
 
-function capacitanceCodes(ratio: number, limits: PositionLimits): string[] {
-  if (ratio < limits.capacitanceHardMinRatio - slack) return ["R_C_TOO_SMALL"];
-  if (ratio < limits.capacitanceMinRatio - slack) return ["W_C_SMALL"];
-  if (ratio > limits.capacitanceHardMaxRatio + slack) return ["R_C_TOO_LARGE"];
-  return ratio > limits.capacitanceMaxRatio + slack ? ["W_C_LARGE"] : [];
+function capacitanceFindings(ratio: number, limits: PositionLimits): readonly ReplacementFinding[] {
+  if (ratio < limits.capacitanceHardMinRatio - slack) return [reject("R_C_TOO_SMALL")];
+  if (ratio < limits.capacitanceMinRatio - slack) return [warn("W_C_SMALL")];
+  if (ratio > limits.capacitanceHardMaxRatio + slack) return [reject("R_C_TOO_LARGE")];
+  return ratio > limits.capacitanceMaxRatio + slack ? [warn("W_C_LARGE")] : [];
 }
 
-function esrCodes(original: ComparedPart, part: ComparedPart, limits: PositionLimits): string[] {
-  if (original.esrOhms === null || part.esrOhms === null) return ["W_ESR_UNKNOWN"];
+function esrFindings(
+  original: ComparedPart,
+  part: ComparedPart,
+  limits: PositionLimits,
+): readonly ReplacementFinding[] {
+  if (original.esrOhms === null || part.esrOhms === null) return [warn("W_ESR_UNKNOWN")];
   const ratio = part.esrOhms / original.esrOhms;
-  if (ratio < limits.esrLowRatio) return ["W_ESR_TOO_LOW"];
-  if (ratio > limits.esrRejectRatio) return ["R_ESR_TOO_HIGH"];
-  return ratio > limits.esrWarnRatio ? ["W_ESR_HIGH"] : [];
+  if (ratio < limits.esrLowRatio) return [warn("W_ESR_TOO_LOW")];
+  if (ratio > limits.esrRejectRatio) return [reject("R_ESR_TOO_HIGH")];
+  return ratio > limits.esrWarnRatio ? [warn("W_ESR_HIGH")] : [];
 }
 
-function rippleCodes(original: ComparedPart, part: ComparedPart, limits: PositionLimits): string[] {
+function rippleFindings(
+  original: ComparedPart,
+  part: ComparedPart,
+  limits: PositionLimits,
+): readonly ReplacementFinding[] {
   if (!(limits.rippleWarnRatio > 0)) return [];
-  if (original.rippleAmpsRms === null || part.rippleAmpsRms === null) return ["W_RIPPLE_UNKNOWN"];
+  if (original.rippleAmpsRms === null || part.rippleAmpsRms === null) return [warn("W_RIPPLE_UNKNOWN")];
   const ratio = part.rippleAmpsRms / original.rippleAmpsRms;
-  if (ratio < limits.rippleRejectRatio) return ["R_RIPPLE"];
-  return ratio < limits.rippleWarnRatio ? ["W_RIPPLE"] : [];
+  if (ratio < limits.rippleRejectRatio) return [reject("R_RIPPLE")];
+  return ratio < limits.rippleWarnRatio ? [warn("W_RIPPLE")] : [];
+}
+
+function technologyFindings(
+  original: ComparedPart,
+  part: ComparedPart,
+  limits: PositionLimits,
+): readonly ReplacementFinding[] {
+  if (part.technology !== "polymer" || original.technology === "polymer") return [];
+  return [limits.polymer === "reject" ? reject("R_POLYMER") : warn("W_POLYMER")];
 }

@@ -3,7 +3,7 @@ import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { judgementConstants } from "../constants/judgementConstants";
 import { lifeWithRippleHeating } from "../life/lifeWithRipple";
 import { missionLife } from "../life/missionLife";
-import { checkReplacement } from "./checkReplacement";
+import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
 import type { Requirement } from "./requirement";
 
 /** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */
@@ -96,10 +96,19 @@ function byLife(a: RankedReplacement, b: RankedReplacement): number {
   return b.cappedLifeHours - a.cappedLifeHours || b.lifeHours - a.lifeHours || a.part.priceMinor - b.part.priceMinor;
 }
 
+/** How far a near miss may lie from the value and the volts that are asked for. Rough. */
+const nearMiss = { leastRatio: 0.4, mostRatio: 2.6, leastVoltsRatio: 0.6 } as const;
+
+const codesOf = ({ findings }: ReplacementCheck, level: "reject" | "warn") =>
+  findings.filter((one) => one.level === level).map((one) => one.code);
+
 /** A part of a wholly different value is no near miss, whatever its life. */
 function isComparable(requirement: Requirement, part: CataloguePart): boolean {
   const ratio = part.capacitanceFarads / requirement.original.capacitanceFarads;
-  return ratio >= 0.4 && ratio <= 2.6 && part.ratedVolts >= requirement.leastRatedVolts.value * 0.6;
+  const { leastRatio, mostRatio, leastVoltsRatio } = nearMiss;
+  return (
+    ratio >= leastRatio && ratio <= mostRatio && part.ratedVolts >= requirement.leastRatedVolts.value * leastVoltsRatio
+  );
 }
 
 function rankPart(requirement: Requirement, section: Section, part: CataloguePart): RankedReplacement {
@@ -111,7 +120,7 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
   });
   const life = expectedLife(requirement, part);
   const rejections = limitRejections(requirement, part);
-  const checks = check.codes.filter((code) => code.startsWith("R"));
+  const checks = codesOf(check, "reject");
   if (rejections.length === 0 && checks.length > 0) {
     rejections.push({ code: "position_check", got: null, limit: null, checks });
   }
@@ -121,7 +130,7 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     cappedLifeHours: life.cappedLifeHours,
     coreRiseKelvin: life.coreRiseKelvin,
     rejections,
-    warnings: check.codes.filter((code) => code.startsWith("W")),
+    warnings: codesOf(check, "warn"),
   };
 }
 

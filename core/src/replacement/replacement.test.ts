@@ -176,12 +176,15 @@ describe("checkReplacement", () => {
   } as const;
   it("finds nothing wrong with the same part again", () => {
     const question = { position: "main_pre", railVolts: 12, original: compared, replacement: compared } as const;
-    expect(checkReplacement(question)).toEqual({ verdict: "ok", codes: [], capacitanceRatio: 1 });
+    expect(checkReplacement(question)).toEqual({ verdict: "ok", findings: [], capacitanceRatio: 1 });
   });
   it("refuses less voltage than the marking while the rail is unknown", () => {
     const replacement = { ...compared, ratedVolts: 10 };
     const question = { position: "main_pre", railVolts: null, original: compared, replacement } as const;
-    expect(checkReplacement(question).codes).toContain("R_V_BELOW_MARKING_RAIL_UNKNOWN");
+    expect(checkReplacement(question).findings).toContainEqual({
+      code: "R_V_BELOW_MARKING_RAIL_UNKNOWN",
+      level: "reject",
+    });
   });
 });
 

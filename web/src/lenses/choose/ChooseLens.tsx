@@ -26,11 +26,12 @@ export function ChooseLens() {
     const isBad = judgement && needsReplacement(judgement);
     return isBad || byRule.includes(one.id) || plans.get(one.id)?.cataloguePartId;
   });
-  const wantedIds = wanted.map((one) => one.position.id).join();
+  const wantedKey = wanted.map((one) => one.position.id).join();
+  const wantedIds = useMemo(() => new Set(wantedKey.split(",")), [wantedKey]);
   const look = useCallback(
     (id: string) => ({
       verdict: judgements.get(id)?.verdict,
-      isFaded: !wantedIds.includes(id),
+      isFaded: !wantedIds.has(id),
       note: plans.get(id)?.cataloguePartId ? "chosen" : byRule.includes(id) ? "by the rule" : undefined,
     }),
     [judgements, wantedIds, plans, byRule],
