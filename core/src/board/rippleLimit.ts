@@ -1,8 +1,8 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import type { BoardNet } from "./board";
 import type { RailRules } from "./railRules";
 
-/** Rails up to here carry logic: their limit is in millivolts, where the house has one. */
-const lowRailVolts = 6;
+const { lowRailVolts } = tradeConstants.board;
 
 /**
  * Ripple that a rail may have, peak to peak: its own limit, else the house's millivolts for low rails, else its share of the

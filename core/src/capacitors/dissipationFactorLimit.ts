@@ -1,8 +1,11 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { TableRow } from "../numerics/interpolate";
 import { requirePositive } from "../numerics/requireRange";
 import type { LiquidCapacitorClass } from "./capacitorClass";
+
+const { sameVoltsRatio } = tradeConstants.capacitors;
 
 /** How the surcharge per 1000 uF is counted: makers differ; continuous stays below the reading error. */
 export type SurchargeStep = "continuous" | "floor" | "ceil";
@@ -37,7 +40,7 @@ export function dissipationFactorLimitRatio(
 }
 
 function tableLimit(volts: number, rows: readonly TableRow[]): number {
-  const near = rows.find(([rowVolts]) => Math.abs(rowVolts - volts) <= 0.005 * rowVolts);
+  const near = rows.find(([rowVolts]) => Math.abs(rowVolts - volts) <= sameVoltsRatio * rowVolts);
   if (near) return near[1];
   const below = rows.filter(([rowVolts]) => rowVolts < volts).at(-1);
   const above = rows.find(([rowVolts]) => rowVolts > volts);

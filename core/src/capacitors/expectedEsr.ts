@@ -1,11 +1,14 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import { clamp } from "../numerics/clamp";
 import { requirePositive } from "../numerics/requireRange";
 import { canImpedance } from "./canImpedance";
 import { type CapacitorClass, hasPolymer, type LiquidCapacitorClass } from "./capacitorClass";
 import { dissipationFactorLimitRatio } from "./dissipationFactorLimit";
 import { seriesResistanceTemperatureFactor } from "./seriesResistanceTemperatureFactor";
+
+const { leastSeriesShare } = tradeConstants.capacitors;
 
 export interface EsrQuestion {
   readonly capacitanceFarads: number;
@@ -80,7 +83,7 @@ function polymerEsr(question: EsrQuestion, constants: JudgementConstants["A"]): 
   const reactanceOhms = 1 / (angular(constants.f_ref_hi) * question.capacitanceFarads);
   const atReference = typ * maxOhms;
   const oxideLossRatio = constants.tan_ox_polymer;
-  const seriesOhms = Math.max(atReference - oxideLossRatio * reactanceOhms, 0.05 * atReference);
+  const seriesOhms = Math.max(atReference - oxideLossRatio * reactanceOhms, leastSeriesShare * atReference);
   const typicalOhms = seriesOhms + oxideLossRatio / (angular(question.frequencyHertz) * question.capacitanceFarads);
   return {
     lowOhms: (typicalOhms * low) / typ,
@@ -146,8 +149,8 @@ function liquidEsr(question: LiquidQuestion, constants: JudgementConstants["A"])
     const atReference = constants.band_max.typ * maximum.maxOhms;
     oxideLossRatio = oxideLoss(constants.typ_over_max_120 * limitRatio, atReference);
     seriesOhms = atReference - oxideLossRatio / (omegaHigh * C);
-    if (seriesOhms < 0.05 * atReference) {
-      seriesOhms = 0.05 * atReference;
+    if (seriesOhms < leastSeriesShare * atReference) {
+      seriesOhms = leastSeriesShare * atReference;
       flags.push("rs_floor");
     }
   }
@@ -164,7 +167,10 @@ function liquidEsr(question: LiquidQuestion, constants: JudgementConstants["A"])
     return { ...result, lowOhms: low * typicalOhms, highOhms: high * typicalOhms };
   }
   const oxideLossHigh = oxideLoss(limitRatio, maximum.maxOhms);
-  const seriesHighOhms = Math.max(maximum.maxOhms - oxideLossHigh / (omegaHigh * C), 0.05 * maximum.maxOhms);
+  const seriesHighOhms = Math.max(
+    maximum.maxOhms - oxideLossHigh / (omegaHigh * C),
+    leastSeriesShare * maximum.maxOhms,
+  );
   const { low, typ, high } = constants.band_max;
   return {
     ...result,

@@ -1,6 +1,9 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { EsrQuestion, ExpectedEsr } from "./expectedEsr";
+
+const { sameVoltsRatio } = tradeConstants.capacitors;
 
 /** How far an expectation stands on rows of its tables: on one, between two, beyond the last. */
 export type TableBasis = "sheet" | "row" | "interpolated" | "extrapolated";
@@ -39,7 +42,7 @@ export function tableBasis(
     }
     case "tan_delta": {
       const rows = (capacitorClass === "gp" ? constants.tan_gp : constants.tan_lowz).map(([volts]) => volts);
-      if (rows.some((volts) => Math.abs(volts - ratedVolts) <= 0.005 * volts)) return "row";
+      if (rows.some((volts) => Math.abs(volts - ratedVolts) <= sameVoltsRatio * volts)) return "row";
       return ratedVolts > Math.min(...rows) && ratedVolts < Math.max(...rows) ? "interpolated" : "extrapolated";
     }
   }

@@ -1,6 +1,9 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import type { FaultEvidence, FaultRanking } from "./explanations";
 import type { Fault, FaultKnowledge } from "./faultKnowledge";
 import { type Finding, isTestFinding } from "./findings";
+
+const { surelyShownRatio } = tradeConstants.faults;
 
 /** Something that a found fault may have taken along, or may do next: to be looked at before the job is closed. */
 export interface CascadeCheck {
@@ -69,5 +72,5 @@ function testOf(fault: Fault): Finding | null {
 /** Its own surest test was done and showed it. */
 function isFound(fault: Fault, evidence: FaultEvidence): boolean {
   const test = testOf(fault);
-  return test !== null && (fault.shows[test] ?? 0) >= 0.9 && evidence.get(test) === true;
+  return test !== null && (fault.shows[test] ?? 0) >= surelyShownRatio && evidence.get(test) === true;
 }

@@ -1,6 +1,9 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { predictedDrainVolts } from "../discharge/drainPrediction";
 import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
 import { inOrder, secondsBetween } from "../readings/factMoment";
+
+const { fullFromVolts, staysFullRatio, slowRatio, slowFromVolts, leastTellingFall } = tradeConstants.faults;
 
 export type DrainClueCode = "stays_full" | "falls_too_slowly" | "zero_from_start" | "creeps_back";
 
@@ -18,7 +21,7 @@ export interface DrainClue {
 
 /** Full voltage held so long tells that nothing loads the store. */
 const holdSeconds = 60;
-const zeroVolts = 0.5;
+const { zeroVolts } = tradeConstants.safety;
 /** The prediction must have fallen by half a time constant before a reading above it tells anything. */
 const begunShare = Math.exp(-0.5);
 
@@ -80,8 +83,9 @@ function zeroFromStart(readings: readonly Timed[]): DrainClue | null {
 function staysFull(undrained: readonly Timed[]): DrainClue | null {
   const [first] = undrained;
   const last = undrained.at(-1);
-  if (!first || !last || first.volts < 30 || (secondsBetween(first.event, last.event) ?? 0) < holdSeconds) return null;
-  return last.volts >= 0.85 * first.volts ? clue("stays_full", last) : null;
+  if (!first || !last || first.volts < fullFromVolts || (secondsBetween(first.event, last.event) ?? 0) < holdSeconds)
+    return null;
+  return last.volts >= staysFullRatio * first.volts ? clue("stays_full", last) : null;
 }
 
 function fallsTooSlowly(
@@ -101,7 +105,7 @@ function fallsTooSlowly(
     if (one.event.kind !== "voltage_measured") return false;
     const elapsed = elapsedAt(one);
     const left = elapsed > 0 ? predicted(elapsed) : null;
-    return left !== null && left < begunShare * startVolts && one.volts > 1.5 * left && one.volts > 5;
+    return left !== null && left < begunShare * startVolts && one.volts > slowRatio * left && one.volts > slowFromVolts;
   });
   if (!slow) return null;
   const elapsed = elapsedAt(slow);
@@ -110,7 +114,7 @@ function fallsTooSlowly(
   const ohms = item?.kind === "lamp" ? null : resistanceOhms;
   return clue("falls_too_slowly", slow, {
     predictedVolts: predicted(elapsed),
-    impliedFarads: ohms && fall > 0.01 ? elapsed / (ohms * fall) : null,
+    impliedFarads: ohms && fall > leastTellingFall ? elapsed / (ohms * fall) : null,
   });
 }
 

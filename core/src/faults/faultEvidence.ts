@@ -2,6 +2,7 @@ import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
 import { rippleLimitVolts } from "../board/rippleLimit";
 import { sectionFacts } from "../board/sections";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { latestSigns } from "../judgement/judgeBoard";
@@ -12,6 +13,9 @@ import { drainClues } from "./drainClues";
 import type { FaultEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
 import { capacitorFindings, shuntBelowOhms } from "./findingsOfPart";
+
+const { openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms, couplerLampVolts } =
+  tradeConstants.faults;
 
 /** Readings of junctions and resistances: below the first it is a short, above the second it is open. Bench habits. */
 const shortVolts = 0.08;
@@ -76,7 +80,7 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
       note("fuse_open", isOpen(last("resistance")));
       return;
     case "ntc":
-      note("inrush_limiter_reads_open", isOpen(last("resistance"), 500));
+      note("inrush_limiter_reads_open", isOpen(last("resistance"), openThermistorOhms));
       return;
     case "bridge": {
       const forward = ["L,+", "N,+", "-,L", "-,N"].map((pins) => last("diode_drop", pins));
@@ -89,7 +93,7 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
     }
     case "diode": {
       const drop = last("diode_drop", "A,K");
-      note("rectifier_reads_shorted", isShort(drop, shortVolts) ?? isShort(last("resistance"), 1));
+      note("rectifier_reads_shorted", isShort(drop, shortVolts) ?? isShort(last("resistance"), shortedJunctionOhms));
       note("rectifier_reads_open", drop ? drop.coarseCode === overRangeCode : null);
       return;
     }
@@ -109,17 +113,21 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
         return;
       }
       // A shunt is small when sound: an open one is a finding, any other value needs its marking.
-      if (isOpen(reading, 1e6)) note("shunt_reads_open", true);
-      else if (isShort(reading, 10)) note("shunt_reads_open", false);
+      if (isOpen(reading, openShuntOhms)) note("shunt_reads_open", true);
+      else if (isShort(reading, soundShuntOhms)) note("shunt_reads_open", false);
       return;
     }
     case "ic":
-      note("control_ic_reads_shorted", isShort(last("resistance"), 50));
+      note("control_ic_reads_shorted", isShort(last("resistance"), shortedControlOhms));
       controlSupply(facts, position, note);
       return;
     case "optocoupler": {
       const drop = last("diode_drop");
-      if (drop) note("coupler_or_reference_bad", drop.value === null || drop.value < 0.7 || drop.value > 1.6);
+      if (drop)
+        note(
+          "coupler_or_reference_bad",
+          drop.value === null || drop.value < couplerLampVolts.low || drop.value > couplerLampVolts.high,
+        );
       return;
     }
     case "fan": {

@@ -1,4 +1,5 @@
 import { currentPart, foundPart } from "../board/board";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts, Lens } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { closingList } from "../facts/teardown";
@@ -13,6 +14,8 @@ import { powerGate } from "../safety/powerGate";
 import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
 import { jobChargeState } from "./jobCharge";
 import { doneSteps } from "./rework";
+
+const { toldUnexplainedRatio } = tradeConstants.job;
 
 export type OpenPointCode =
   | "part_not_replaced"
@@ -162,9 +165,6 @@ function explanationPoints(explanation: JobExplanation | null): OpenPoint[] {
     ...explanation.checks.filter((one) => one.state === "open").map((one) => point("check_open", one.code)),
   ];
 }
-
-/** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. Rough. */
-const toldUnexplainedRatio = 0.2;
 
 /** Captured ripple that the read capacitors do not bring about, beyond what was assumed. */
 function ripplePoints(facts: JobFacts, ripple: readonly RailRippleFinding[]): OpenPoint[] {

@@ -1,4 +1,7 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { type CoarseCode, isInCircuit, type Reading } from "../readings/reading";
+
+const { hotCanCelsius, hotCanWeight } = tradeConstants.judgement;
 
 /** One thing a coarse tester, a finger or a thermometer said of a part. */
 export interface CoarseFinding {
@@ -23,8 +26,6 @@ const bandWeights: Readonly<Partial<Record<CoarseCode, readonly [out: number, al
 };
 /** A capacitor that is hot to the finger while its neighbours are not heats itself, or is being heated. Rough. */
 const touchWeights: Readonly<Partial<Record<CoarseCode, number>>> = { hot: 1.2, warm: 0.3, cold: -0.1 };
-/** A can above this runs hotter than usual ones do in free air on a bench. */
-const hotCanCelsius = 60;
 /** Where numbers are known too, the coarse word mostly repeats them. */
 export const besideNumbersShare = 0.3;
 
@@ -51,7 +52,7 @@ export function coarseFindings(readings: readonly Reading[], hasNeighbours: bool
       kind: "touch",
       code: isHot ? "temperature_high" : "temperature_usual",
       value: heat.value,
-      weight: isHot ? 1.2 : 0,
+      weight: isHot ? hotCanWeight : 0,
       readingIds: [heat.id],
     });
   }

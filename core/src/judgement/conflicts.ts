@@ -1,11 +1,9 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { secondsBetween } from "../readings/factMoment";
 import type { ReadingGroup } from "../readings/groupReadings";
 import { isInCircuit, loggedReading, type Reading } from "../readings/reading";
 
-/** Repeats that lie further apart than the meter explains by so much do not agree: bench habit. */
-const conflictFactor = 3;
-/** After so long at rest a part that the iron had re-formed shows what it is. Rough. */
-const restHours = 12;
+const { conflictFactor, restHours } = tradeConstants.readings;
 
 /** Whether repeats under one condition lie further apart than their meter explains. */
 export function doRepeatsConflict(group: ReadingGroup, uncertaintyRatio: number): boolean {

@@ -1,7 +1,10 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../board/deviceTests";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
 import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
+
+const { thermistorLowRatio, thermistorHighRatio, openIsSoundFromOhms } = tradeConstants.judgement;
 
 /** What one test of a part says; `doubtful`: neither, mostly a neighbour or a capacitor that charges. */
 export type TestOutcome = "in_order" | "bad" | "doubtful" | "not_done";
@@ -107,7 +110,8 @@ function bandOf(test: DeviceTest, position: BoardPosition, net: BoardNet | undef
       ? null
       : { low: marked * (1 - resistorToleranceRatio), high: marked * (1 + resistorToleranceRatio) };
   }
-  if (test.code === "ntc_cold" && marked !== null) return { low: marked * 0.6, high: marked * 1.5 };
+  if (test.code === "ntc_cold" && marked !== null)
+    return { low: marked * thermistorLowRatio, high: marked * thermistorHighRatio };
   if (position.kind === "regulator" && test.isLive) {
     if (net?.nominalVolts == null) return null;
     const width = Math.abs(net.nominalVolts) * (net.toleranceRatio ?? regulatorToleranceRatio);
@@ -156,7 +160,7 @@ function outcomeOf(
     if (test.isLive) return { outcome: "doubtful", trap: "needs_marking" };
     return isOpen ? bad : { outcome: "doubtful", trap: "needs_marking" };
   }
-  if (isOpen) return band.high >= 200e6 ? inOrder : bad;
+  if (isOpen) return band.high >= openIsSoundFromOhms ? inOrder : bad;
   if (value > band.high) return bad;
   if (value >= band.low) return inOrder;
   // In circuit, neighbours only make a resistance smaller.

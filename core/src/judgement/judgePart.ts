@@ -1,6 +1,7 @@
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
 import { logistic, logit } from "../numerics/logistic";
 import { groupReadings, type ReadingGroup } from "../readings/groupReadings";
@@ -30,12 +31,7 @@ import { evidenceFromSigns } from "./signEvidence";
 import { measuredPriorFailed, tunedConstants } from "./tunedConstants";
 import type { JudgementQuestion, PartJudgement } from "./verdict";
 
-/** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. Rough. */
-const badThenGoodWeight = 1.5;
-/** Where nearly every state of its bank that fits has it failed, no bound over the bank is needed to condemn a part. */
-const condemnedByStatesFrom = 0.9;
-/** An ohmmeter out of circuit that reads more may still be charging the part. */
-const conductingOhms = 10e3;
+const { badThenGoodWeight, condemnedByStatesFrom, conductingOhms } = tradeConstants.judgement;
 
 /**
  * Judges one fitted part: sound, worn, failed, cannot tell or not measured, with the reasons.

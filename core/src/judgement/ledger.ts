@@ -1,4 +1,5 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import { visualSigns } from "../facts/visualSigns";
 import { logit } from "../numerics/logistic";
 import type { ReadingGroup } from "../readings/groupReadings";
@@ -10,12 +11,14 @@ import type { PartFindings } from "./gradePart";
 import { evidenceOfSign } from "./signEvidence";
 import type { JudgementQuestion, LedgerEntry } from "./verdict";
 
+const { mostLogOdds, voltageLossFailedRatio } = tradeConstants.judgement;
+
 /** How far some findings alone move the log-odds of "failed" from the prior. */
 export type Weigh = (only: Partial<PartFindings>) => number;
 
 /** Log-odds of 0 and 1 are infinite; 40 is beyond anything that is ever shown. */
 export function bounded(logOdds: number): number {
-  return Math.min(Math.max(logOdds, -40), 40);
+  return Math.min(Math.max(logOdds, -mostLogOdds), mostLogOdds);
 }
 
 function entry(kind: LedgerEntry["kind"], code: string, source: string, more: Partial<LedgerEntry> = {}): LedgerEntry {
@@ -131,7 +134,7 @@ export function capacitanceEntries(
 export function lossEntry(loss: ReadingGroup, weight: number): LedgerEntry {
   return entry("voltage_loss", "voltage_loss", "loss_table", {
     value: loss.value,
-    failedLimit: 0.1,
+    failedLimit: voltageLossFailedRatio,
     weight,
     readingIds: loss.readingIds,
   });

@@ -6,10 +6,20 @@ import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
 import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { bankImpedance } from "../incircuit/bankImpedance";
 import type { CircuitState, QuantityKind } from "../readings/reading";
+
+const {
+  voltageLossSoundRatio,
+  leakageBadFactor,
+  lossBadFactor,
+  runningLeastCelsius,
+  runningBelowClassKelvin,
+  tooNearClassKelvin,
+} = tradeConstants.measuring;
 
 /** What is probed, and how. */
 export interface ProbeQuestion {
@@ -150,7 +160,7 @@ function ofPart(
     }
     case "capacitance": {
       if (marked === null) return null;
-      const tolerance = part.toleranceRatio ?? 0.2;
+      const tolerance = part.toleranceRatio ?? tradeConstants.capacitors.usualToleranceRatio;
       const members =
         question.circuitState === "in_circuit" ? bankOf(position, facts.positions, facts.fittedParts) : [position];
       const farads = members.map((one) => currentPart(facts.fittedParts, one.id)?.capacitanceFarads ?? null);
@@ -167,18 +177,24 @@ function ofPart(
       const esr = esrOf(position.id);
       if (!esr || marked === null) return null;
       const omegaC = 2 * Math.PI * question.frequencyHertz * marked;
-      return band(0, esr.highOhms * omegaC, "loss_limit", { badFrom: 3 * esr.typicalOhms * omegaC });
+      return band(0, esr.highOhms * omegaC, "loss_limit", { badFrom: lossBadFactor * esr.typicalOhms * omegaC });
     }
     case "voltage_loss":
-      return band(0, 0.05, "no_leakage", { badFrom: 0.1 });
+      return band(0, voltageLossSoundRatio, "no_leakage", {
+        badFrom: tradeConstants.judgement.voltageLossFailedRatio,
+      });
     case "leakage_current": {
       if (marked === null || ratedVolts === null) return null;
       const limit = leakageLimitAmps({ capacitanceFarads: marked, ratedVolts, ...usualLeakage });
-      return band(0, limit, "leakage_limit", { badFrom: 5 * limit });
+      return band(0, limit, "leakage_limit", { badFrom: leakageBadFactor * limit });
     }
     case "temperature": {
       const limit = part.temperatureClassCelsius;
-      return limit === null ? null : band(10, limit - 25, "temperature_class", { badFrom: limit - 10 });
+      return limit === null
+        ? null
+        : band(runningLeastCelsius, limit - runningBelowClassKelvin, "temperature_class", {
+            badFrom: limit - tooNearClassKelvin,
+          });
     }
     default:
       return null;

@@ -1,3 +1,4 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
@@ -5,10 +6,7 @@ import { entropyBits } from "../numerics/entropyBits";
 import { isInCircuit, type QuantityKind } from "../readings/reading";
 import { liftedShare, liftingMinutes, type Proposal, probingMinutes } from "./proposal";
 
-/** Parts that leak, and show it in no ESR. */
-const leakPrior = 0.015;
-/** A net that reads less than this has something that conducts: usual loads read more. */
-const suspiciousOhms = 100;
+const { leakPrior, suspiciousOhms } = tradeConstants.measuring;
 
 /**
  * Leaks: one look with the ohmmeter for every bank, whatever its parts read otherwise; where it reads low, the voltage

@@ -2,6 +2,7 @@ import type { BoardPosition, PartKind } from "../board/board";
 import { deviceTests } from "../board/deviceTests";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { DeviceKind } from "../facts/deviceKinds";
 import type { JobFacts } from "../facts/jobFacts";
 import type { Finding } from "../faults/findings";
@@ -14,6 +15,8 @@ import { entropyBits } from "../numerics/entropyBits";
 import { isInCircuit, type QuantityKind } from "../readings/reading";
 import { leakTargets } from "./leakTargets";
 import { liftedShare, liftingMinutes, type Proposal, type ProposedTarget, probingMinutes } from "./proposal";
+
+const { leastGainBits } = tradeConstants.measuring;
 
 /**
  * How much of a part's doubt a reading can settle: alone on its net an ESR in circuit condemns but does not clear; in a
@@ -88,7 +91,7 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
     })
     .concat(leaks)
     .concat(deviceTargets(question))
-    .filter((one) => one.gainBits > 0.01)
+    .filter((one) => one.gainBits > leastGainBits)
     .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
 }
 

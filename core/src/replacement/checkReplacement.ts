@@ -1,8 +1,11 @@
 import type { PositionClass } from "../board/sections";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import { requirePositive } from "../numerics/requireRange";
 import { type PositionLimits, positionLimits } from "./ratedVoltage";
+
+const { muchHigherVoltsRatio } = tradeConstants.replacement;
 
 export interface ComparedPart {
   readonly capacitanceFarads: number;
@@ -69,9 +72,6 @@ export function checkReplacement(
 const reject = (code: string): ReplacementFinding => ({ code, level: "reject" });
 const warn = (code: string): ReplacementFinding => ({ code, level: "warn" });
 
-/** From here on a rating is far more than the place was made for: a larger can, more ESR, formed for another voltage. */
-const muchHigherRatio = 3;
-
 function voltageFindings(rail: number | null, original: ComparedPart, part: ComparedPart, limits: PositionLimits) {
   const found: ReplacementFinding[] = [];
   if (rail !== null) {
@@ -80,7 +80,7 @@ function voltageFindings(rail: number | null, original: ComparedPart, part: Comp
     else if (ratio < limits.voltsWarnRatio - slack) found.push(warn("W_V_MARGIN"));
     if (part.ratedVolts < original.ratedVolts) found.push(warn("W_V_BELOW_MARKING"));
   } else if (part.ratedVolts < original.ratedVolts) found.push(reject("R_V_BELOW_MARKING_RAIL_UNKNOWN"));
-  if (part.ratedVolts > muchHigherRatio * original.ratedVolts) found.push(warn("W_V_MUCH_HIGHER"));
+  if (part.ratedVolts > muchHigherVoltsRatio * original.ratedVolts) found.push(warn("W_V_MUCH_HIGHER"));
   return found;
 }
 

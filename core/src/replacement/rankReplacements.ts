@@ -1,10 +1,13 @@
 import { type Section, sectionFacts } from "../board/sections";
 import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import { lifeWithRippleHeating } from "../life/lifeWithRipple";
 import { missionLife } from "../life/missionLife";
 import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
 import type { Requirement } from "./requirement";
+
+const { pitchToleranceMetres, sizeToleranceMetres, nearMiss } = tradeConstants.replacement;
 
 /** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */
 export interface CataloguePart {
@@ -63,10 +66,6 @@ export interface ReplacementRanking {
   readonly rejectedCount: number;
 }
 
-const pitchToleranceMetres = 0.6e-3;
-/** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
-const sizeToleranceMetres = 0.1e-3;
-
 /**
  * Filters a catalogue by a requirement and orders the survivors by expected life (ripple-heated ten-kelvin rule,
  * school `split`), then by price.
@@ -95,9 +94,6 @@ export function rankReplacements(
 function byLife(a: RankedReplacement, b: RankedReplacement): number {
   return b.cappedLifeHours - a.cappedLifeHours || b.lifeHours - a.lifeHours || a.part.priceMinor - b.part.priceMinor;
 }
-
-/** How far a near miss may lie from the value and the volts that are asked for. Rough. */
-const nearMiss = { leastRatio: 0.4, mostRatio: 2.6, leastVoltsRatio: 0.6 } as const;
 
 const codesOf = ({ findings }: ReplacementCheck, level: "reject" | "warn") =>
   findings.filter((one) => one.level === level).map((one) => one.code);

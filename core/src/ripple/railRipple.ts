@@ -10,6 +10,7 @@ import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedan
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
+import { tradeConstants } from "../constants/tradeConstants";
 import { groupReadings } from "../readings/groupReadings";
 import { type Reading, standingReadings } from "../readings/reading";
 import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
@@ -17,6 +18,8 @@ import { filterHarmonics } from "./filterHarmonics";
 import type { FilterCapacitor, FilterNetwork } from "./filterNetwork";
 import type { SourceCurrent } from "./sourceCurrent";
 import { type SteadyRipple, steadyRipple } from "./steadyRipple";
+
+const { typicalOfCatalogueRatio } = tradeConstants.ripple;
 
 /** Which parts stand in the filter: as new, as they were read, or with what was chosen in their place. */
 export const filterStates = ["healthy", "measured", "replaced"] as const;
@@ -140,7 +143,7 @@ function filterPart(
   if (chosen) {
     const at100k = expectedEsrOfPart(part, 100e3, 20);
     const carried = at100k ? here.typicalOhms / at100k.typicalOhms : 1;
-    const esrOhms = chosen.esrOhms === null ? here.typicalOhms : 0.7 * chosen.esrOhms * carried;
+    const esrOhms = chosen.esrOhms === null ? here.typicalOhms : typicalOfCatalogueRatio * chosen.esrOhms * carried;
     return {
       ...common,
       source: "chosen",

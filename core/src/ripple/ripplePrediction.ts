@@ -1,4 +1,5 @@
 import type { ConverterDescription } from "../board/converterDescription";
+import { tradeConstants } from "../constants/tradeConstants";
 import { type Assumption, converterSource, type DescribedSource } from "./converter";
 import {
   type FilterState,
@@ -9,6 +10,8 @@ import {
   railRipple,
 } from "./railRipple";
 import type { SourceCurrent } from "./sourceCurrent";
+
+const { worthRenewingRatio } = tradeConstants.ripple;
 
 export interface PredictionQuestion {
   readonly board: RippleBoard;
@@ -71,7 +74,7 @@ export function predictRipple(question: PredictionQuestion): RipplePrediction | 
     lowVolts: Math.min(own, ...effects.map((one) => one.lowVolts)),
     highVolts: Math.max(own, ...effects.map((one) => one.highVolts)),
     effects,
-    bestSingle: renewed && renewed.peakToPeakVolts < 0.98 * own ? renewed : null,
+    bestSingle: renewed && renewed.peakToPeakVolts < worthRenewingRatio * own ? renewed : null,
   };
 }
 

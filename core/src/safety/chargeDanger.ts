@@ -1,4 +1,7 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { requireNonNegative } from "../numerics/requireRange";
+
+const { touchLimitVolts, severeFromJoules, deadlyFromJoules } = tradeConstants.safety;
 
 /** From a spark that marks a pin to a charge that can stop a heart. */
 export const dangerLevels = ["faint", "startling", "severe", "deadly"] as const;
@@ -15,9 +18,9 @@ export type DangerLevel = (typeof dangerLevels)[number];
  */
 export function chargeDanger(storedJoules: number, volts: number): DangerLevel {
   const joules = requireNonNegative("storedJoules", storedJoules);
-  if (requireNonNegative("volts", volts) <= 60) return "faint";
-  if (joules < 0.25) return "startling";
-  return joules < 10 ? "severe" : "deadly";
+  if (requireNonNegative("volts", volts) <= touchLimitVolts) return "faint";
+  if (joules < severeFromJoules) return "startling";
+  return joules < deadlyFromJoules ? "severe" : "deadly";
 }
 
 const standardGravity = 9.81;

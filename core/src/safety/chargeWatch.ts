@@ -1,7 +1,10 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { predictedDrainVolts } from "../discharge/drainPrediction";
 import type { ChargeEvent, EnergyStore } from "../facts/chargeFacts";
 import type { ChargeRules } from "../facts/jobRules";
 import { inOrder, isClockAhead, secondsSince, serverMilliseconds } from "../readings/factMoment";
+
+const { zeroVolts } = tradeConstants.safety;
 
 export type ChargeStateName = "unknown" | "charged" | "draining" | "verified";
 
@@ -29,9 +32,6 @@ export interface ChargeState {
   /** Until when a verification counts, by the server's clock; null where nothing is verified. */
   readonly verifiedUntilMilliseconds: number | null;
 }
-
-/** Below this a reading is a zero, and a zero alone does not show that the meter measures. */
-const zeroVolts = 0.5;
 
 interface Fold {
   readonly state: ChargeState;

@@ -1,8 +1,11 @@
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import { drainKitLoad } from "../discharge/drainKitLoad";
 import { type DrainCourse, drainCourse } from "../discharge/drainPath";
 import type { DrainKitItem } from "../facts/drainKit";
+
+const { hottestFilamentKelvin, lampVoltsRatio } = tradeConstants.safety;
 
 export type DrainRefusalCode = "volts_exceeded" | "pulse_power_exceeded" | "filament_too_hot" | "too_slow";
 
@@ -27,11 +30,6 @@ export interface DrainPlan {
   readonly secondsToTarget: number;
   readonly refusals: readonly DrainRefusal[];
 }
-
-/** A filament at its rating is near 2800 K; above this it ages in flashes. Rough. */
-const hottestKelvin = 3000;
-/** A lamp's rating is RMS: the crest is 1.41 times that, and a short overshoot does no harm. Rough. */
-const lampVoltsRatio = 1.6;
 
 /**
  * What draining a store with a kit item would do: times, energy, stress on each body, and reasons against it.
@@ -61,7 +59,7 @@ export function drainPlan(
     refuse("pulse_power_exceeded", peakPowerEachWatts, pulseFactor(item.watts, constants) * item.watts);
   } else {
     refuse("volts_exceeded", voltsEach, lampVoltsRatio * item.volts);
-    refuse("filament_too_hot", course.peakKelvin ?? 0, hottestKelvin);
+    refuse("filament_too_hot", course.peakKelvin ?? 0, hottestFilamentKelvin);
   }
   refuse("too_slow", toWorking, limits.longestSeconds);
   return {

@@ -1,8 +1,11 @@
 import { bankOf } from "../board/bank";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
+import { tradeConstants } from "../constants/tradeConstants";
 import { storedEnergyJoules } from "../discharge/discharge";
 import type { StoreKind } from "../facts/chargeFacts";
 import { requirePositive } from "../numerics/requireRange";
+
+const { touchLimitVolts, worthNamingJoules } = tradeConstants.safety;
 
 /**
  * How a store comes to its voltage. `doubler` is the whole of two in series fed half-wave each; `pair_half` one of two in
@@ -50,10 +53,6 @@ export interface StoreOffer {
   readonly expectedVolts: number | null;
   readonly feed: StoreFeed | null;
 }
-
-/** An output bank below this is not worth naming: it stings no hand, though it can still upset a meter. Rough. */
-const worthNamingJoules = 0.3;
-const touchLimitVolts = 60;
 
 interface OfferBoard {
   readonly nets: readonly BoardNet[];

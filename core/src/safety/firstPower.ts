@@ -1,5 +1,17 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { lampFromRating } from "../discharge/drainPath";
 import { requirePositive } from "../numerics/requireRange";
+
+const {
+  leastSeriesLampWatts,
+  usableLampShare,
+  limiterMarginRatio,
+  leastLimitAmps,
+  usualEfficiencyRatio,
+  usualPowerFactorRatio,
+  bulkFeedShare,
+  leastBulkFeedAmps,
+} = tradeConstants.safety;
 
 /** Lamps that can be had, in watts. */
 const commonLampWatts = [25, 40, 60, 75, 100, 150, 200];
@@ -24,14 +36,14 @@ export interface SeriesLamp {
 export function seriesLampFor(unitWatts: number, mainsVoltsRms: number): SeriesLamp {
   requirePositive("unitWatts", unitWatts);
   requirePositive("mainsVoltsRms", mainsVoltsRms);
-  const wanted = Math.max(unitWatts, 40);
+  const wanted = Math.max(unitWatts, leastSeriesLampWatts);
   const lampWatts = commonLampWatts.find((watts) => watts >= wanted) ?? (commonLampWatts.at(-1) as number);
   const lamp = lampFromRating(mainsVoltsRms, lampWatts);
   return {
     lampWatts,
     shortCircuitAmpsRms: lampWatts / mainsVoltsRms,
     coldPeakAmps: (Math.SQRT2 * mainsVoltsRms) / lamp.coldOhms,
-    usableWatts: lampWatts / 4,
+    usableWatts: lampWatts * usableLampShare,
   };
 }
 
@@ -41,12 +53,6 @@ export interface LimiterSetting {
   /** Limit of a d.c. supply that feeds the bulk instead of the mains. */
   readonly bulkFeedAmps: number;
 }
-
-/** A current limit above what the unit draws at its rating, below what keeps burning. */
-const limiterMarginRatio = 1.5;
-const leastLimitAmps = 0.1;
-const usualEfficiencyRatio = 0.8;
-const usualPowerFactorRatio = 0.6;
 
 /**
  * Setting of an electronic limiter as the alternative to a lamp: half again the current at the rating, without power
@@ -60,6 +66,6 @@ export function limiterFor(unitWatts: number, mainsVoltsRms: number): LimiterSet
   const volts = requirePositive("mainsVoltsRms", mainsVoltsRms);
   return {
     tripAmpsRms: Math.max((limiterMarginRatio * drawn) / (usualPowerFactorRatio * volts), leastLimitAmps),
-    bulkFeedAmps: Math.max((0.1 * drawn) / (Math.SQRT2 * volts), 0.02),
+    bulkFeedAmps: Math.max((bulkFeedShare * drawn) / (Math.SQRT2 * volts), leastBulkFeedAmps),
   };
 }

@@ -1,0 +1,131 @@
+/**
+ * What the trade takes for granted where no standard and no data sheet says it: one replaceable set beside
+ * judgementConstants, by the room that uses it. Rough, unless it says otherwise.
+ */
+export const tradeConstants = {
+  capacitors: {
+    /** The series part of ESR never falls below this share of the whole, whatever the oxide is said to lose. */
+    leastSeriesShare: 0.05,
+    /** Markings this near to a row of a table are that row. */
+    sameVoltsRatio: 0.005,
+    /** Plus and minus from a marking that says no tolerance. */
+    usualToleranceRatio: 0.2,
+  },
+  readings: {
+    /** Further apart than the meter explains by so much, repeats do not agree. */
+    conflictFactor: 3,
+    /** After so long at rest a part that the iron had re-formed shows what it is. */
+    restHours: 12,
+  },
+  board: {
+    /** Rails up to here carry logic: their limit is in millivolts, where the house has one. */
+    lowRailVolts: 6,
+  },
+  judgement: {
+    /** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. */
+    badThenGoodWeight: 1.5,
+    /** Where nearly every state of its bank that fits has a part failed, no bound over the bank is needed. */
+    condemnedByStatesFrom: 0.9,
+    /** An ohmmeter out of circuit that reads more may still be charging the part. */
+    conductingOhms: 10e3,
+    /** A can above this runs hotter than usual ones do in free air on a bench. */
+    hotCanCelsius: 60,
+    hotCanWeight: 1.2,
+    /** Log-odds beyond these are certainty for every purpose, and stay finite. */
+    mostLogOdds: 40,
+    /** Share of its voltage that a part may lose in the test before it leaks. */
+    voltageLossFailedRatio: 0.1,
+    /** Cold resistance of a thermistor against its marking: they are sold with wide tolerances, and rooms differ. */
+    thermistorLowRatio: 0.6,
+    thermistorHighRatio: 1.5,
+    /** A sound part may read beyond a meter's end from here on. */
+    openIsSoundFromOhms: 200e6,
+  },
+  faults: {
+    /** A bulk below this was never full. */
+    fullFromVolts: 30,
+    /** As much of the first reading after the time of holding is "still full". */
+    staysFullRatio: 0.85,
+    /** Above the prediction by so much, and above so many volts, a decay is too slow. */
+    slowRatio: 1.5,
+    slowFromVolts: 5,
+    /** A smaller logarithm of the fall tells no capacitance. */
+    leastTellingFall: 0.01,
+    /** A test that shows a fault so often clears it when it is in order. */
+    surelyShownRatio: 0.9,
+    openThermistorOhms: 500,
+    shortedControlOhms: 50,
+    shortedJunctionOhms: 1,
+    openShuntOhms: 1e6,
+    soundShuntOhms: 10,
+    /** The lamp of a coupler outside of these is dead or half dead. */
+    couplerLampVolts: { low: 0.7, high: 1.6 },
+  },
+  measuring: {
+    /** Parts that leak, and show it in no ESR. */
+    leakPrior: 0.015,
+    /** A net that reads less than this has something that conducts: usual loads read more. */
+    suspiciousOhms: 100,
+    /** A sound part loses less in the voltage test. */
+    voltageLossSoundRatio: 0.05,
+    /** From so many times the catalogue's limit on a leak is bad, and not only old. */
+    leakageBadFactor: 5,
+    /** Loss factor over the expected one from which it is bad. */
+    lossBadFactor: 3,
+    /** A can in a running supply, from a cool room up to this much below its class; bad from nearer to it. */
+    runningLeastCelsius: 10,
+    runningBelowClassKelvin: 25,
+    tooNearClassKelvin: 10,
+    /** Less than this is not worth a probe. */
+    leastGainBits: 0.01,
+  },
+  safety: {
+    /** Below this a reading is a zero, and a zero alone does not show that the meter measures. */
+    zeroVolts: 0.5,
+    /** Skin hardly lets direct current through below this: the usual touch limit. */
+    touchLimitVolts: 60,
+    /** Bands as usual in guides for stored electrical energy. */
+    severeFromJoules: 0.25,
+    deadlyFromJoules: 10,
+    /** An output bank below this is not worth naming: it stings no hand, though it can still upset a meter. */
+    worthNamingJoules: 0.3,
+    /** A filament at its rating is near 2800 K; above this it ages in flashes. */
+    hottestFilamentKelvin: 3000,
+    /** A lamp's rating is RMS: the crest is 1.41 times that, and a short overshoot does no harm. */
+    lampVoltsRatio: 1.6,
+    /** A standby starts behind a lamp from here on. */
+    leastSeriesLampWatts: 40,
+    /** Beyond this share of its rating a lamp starves what is behind it. */
+    usableLampShare: 0.25,
+    /** A current limit above what the unit draws at its rating, below what keeps burning. */
+    limiterMarginRatio: 1.5,
+    leastLimitAmps: 0.1,
+    usualEfficiencyRatio: 0.8,
+    usualPowerFactorRatio: 0.6,
+    /** Of the power at the rating, enough to see a converter start unloaded. */
+    bulkFeedShare: 0.1,
+    leastBulkFeedAmps: 0.02,
+  },
+  replacement: {
+    /** Pins bend so far. */
+    pitchToleranceMetres: 0.6e-3,
+    /** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
+    sizeToleranceMetres: 0.1e-3,
+    /** How far a near miss may lie from the value and the volts that are asked for. */
+    nearMiss: { leastRatio: 0.4, mostRatio: 2.6, leastVoltsRatio: 0.6 },
+    /** From here on a rating is far more than the place was made for: a larger can, more ESR. */
+    muchHigherVoltsRatio: 3,
+    /** Stripe and mark this near to each other point the same way. */
+    sameDirectionDegrees: 45,
+  },
+  ripple: {
+    /** A catalogue says the most that a part may have; new ones typically have this share of it. */
+    typicalOfCatalogueRatio: 0.7,
+    /** A renewed part must take this share off the ripple to be worth naming. */
+    worthRenewingRatio: 0.98,
+  },
+  job: {
+    /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
+    toldUnexplainedRatio: 0.2,
+  },
+} as const;
