@@ -11,9 +11,6 @@ import {
 import { sampleMoment } from "../../testing/sampleMoment";
 import type { ChargeEvent } from "../facts/chargeFacts";
 import type { JobFacts, Lens, ReworkStep, ReworkTick } from "../facts/jobFacts";
-import { railProof } from "../proof/railProof";
-import { combineRepeats } from "../readings/combineRepeats";
-import { standingReadings } from "../readings/reading";
 import { jobChargeState } from "./jobCharge";
 import { type LensState, lensProgress, lensReached } from "./lensProgress";
 import { openPoints } from "./openPoints";
@@ -129,62 +126,7 @@ describe("the charge of a job", () => {
   });
 });
 
-describe("railProof", () => {
-  const proof = (...values: Parameters<typeof sampleRailReading>[1][]) =>
-    railProof(
-      sampleNet(),
-      values.map((more) => sampleRailReading("net-12", more)),
-      sampleRules.rail,
-    );
-
-  it("relates load regulation to the nominal voltage and droop to the current", () => {
-    const result = proof({ value: 12.18 }, { value: 12.02, loadAmps: 8 });
-    expect(result.loadRegulationRatio).toBeCloseTo(0.16 / 12, 10);
-    expect(result.outputResistanceOhms).toBeCloseTo(0.02, 10);
-    expect([result.unloaded, result.loaded, result.ripple]).toEqual(["passed", "passed", "not_measured"]);
-  });
-  it("does not take an unloaded reading for a loaded one", () => {
-    expect(proof({ value: 12.1 })).toMatchObject({ loaded: "not_measured", loadRegulationRatio: null });
-  });
-  it("turns the limits of a negative rail round", () => {
-    const net = sampleNet({ nominalVolts: -12 });
-    const result = railProof(net, [sampleRailReading("net-12", { value: -12.3 })], sampleRules.rail);
-    expect(result.unloaded).toBe("passed");
-    expect(result.lowLimitVolts).toBeCloseTo(-12.6, 10);
-  });
-  it("has no verdict without a nominal voltage", () => {
-    const net = sampleNet({ nominalVolts: null });
-    expect(railProof(net, [sampleRailReading("net-12", { value: 5 })], sampleRules.rail).unloaded).toBe("no_limit");
-  });
-  it("proves nothing from readings through a series lamp or an isolation transformer", () => {
-    const lamp = { isSeriesLamp: true, isIsolationTransformer: false, isElectronicLimiter: false };
-    const transformer = { isSeriesLamp: false, isIsolationTransformer: true, isElectronicLimiter: false };
-    expect(proof({ value: 12.1, rig: lamp }, { value: 11.9, loadAmps: 2, rig: transformer })).toMatchObject({
-      unloaded: "not_measured",
-      loaded: "not_measured",
-    });
-    expect(proof({ value: 12.1, rig: lamp }, { value: 12.05 }).unloadedVolts).toBe(12.05);
-  });
-  it("ignores a voltage that was read with the unit off", () => {
-    expect(proof({ value: 0.02, isPowered: false }).unloaded).toBe("not_measured");
-  });
-});
-
-describe("readings and ticks", () => {
-  it("stand in the order of time, without what was corrected", () => {
-    const first = sampleReading("C1", { measuredAt: "2026-11-23T10:00:00Z" });
-    const second = sampleReading("C1", { measuredAt: "2026-11-23T09:00:00Z" });
-    const correction = sampleReading("C1", { supersedesId: first.id, measuredAt: "2026-11-23T11:00:00Z" });
-    expect(standingReadings([first, second, correction]).map((one) => one.id)).toEqual([second.id, correction.id]);
-  });
-  it("combine to a median that one slip does not carry away", () => {
-    const combined = combineRepeats([0.041, 0.04, 4.1]);
-    expect(combined.value).toBe(0.041);
-    expect(combined.count).toBe(3);
-    expect(combineRepeats([0.1, 0.3]).value).toBeCloseTo(0.2, 12);
-    expect(combineRepeats([0.1]).spreadRatio).toBe(0);
-    expect(() => combineRepeats([])).toThrow();
-  });
+describe("doneSteps", () => {
   it("let the latest tick of a step decide", () => {
     expect(doneSteps([tick("removed", true, 1), tick("removed", false, 2)], "at-C1").size).toBe(0);
     expect(doneSteps([tick("removed", false, 1), tick("removed", true, 2)], "at-C1").has("removed")).toBe(true);

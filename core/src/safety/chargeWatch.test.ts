@@ -176,3 +176,106 @@ describe("worstChargeState", () => {
     expect(worstChargeState([later, verified]).volts).toBe(4.2);
   });
 });
+
+describe("what the fold leaves as it was", () => {
+  it("a disconnection, and a reading without a number", () => {
+    const verified = [measured(0, 311), measured(30, 4)];
+    expect(fold([...verified, at(40, { kind: "mains_disconnected", storeId: null })]).name).toBe("verified");
+    expect(fold([...verified, at(40, { kind: "voltage_measured", volts: null })])).toMatchObject({
+      name: "verified",
+      volts: 4,
+    });
+  });
+  it("a store that nothing was logged of has no clock to run", () => {
+    expect(fold([at(0, { kind: "mains_connected", storeId: "another" })])).toEqual({
+      name: "unknown",
+      storeId: "c1",
+      volts: null,
+      at: null,
+      predictedVolts: null,
+      reason: "nothing_logged",
+      verifiedUntilMilliseconds: null,
+    });
+  });
+});
+
+describe("a live reading", () => {
+  it("takes away that a voltage was seen: a zero after it verifies nothing", () => {
+    const live = at(20, { kind: "live_reading", storeId: null });
+    expect(fold([measured(0, 311), live, measured(30, 0)])).toMatchObject({
+      name: "unknown",
+      reason: "zero_without_history",
+    });
+    expect(fold([measured(0, 311), mains(20), measured(30, 0)]).reason).toBe("zero_without_history");
+  });
+});
+
+describe("the edge of low", () => {
+  it("is the working voltage itself: at it a proved reading verifies, above it the store is charged", () => {
+    expect(fold([measured(0, 311), measured(30, 10)]).name).toBe("verified");
+    expect(fold([measured(0, 311), measured(30, 10.01)])).toMatchObject({
+      name: "charged",
+      verifiedUntilMilliseconds: null,
+    });
+  });
+  it("counts half a volt as a zero, and more as something seen", () => {
+    expect(fold([measured(0, 0.5)]).reason).toBe("zero_without_history");
+    expect(fold([measured(0, 0.51)]).name).toBe("verified");
+  });
+  it("gives a verification until, by the server's clock, and ends it there", () => {
+    const until = start + (30 + 1800) * 1000;
+    const events = [measured(0, 311), measured(30, 4)];
+    expect(fold(events)).toMatchObject({ verifiedUntilMilliseconds: until, predictedVolts: null, reason: null });
+    expect(fold(events, 1830).name).toBe("verified");
+    expect(fold(events, 1830.001)).toMatchObject({ name: "unknown", reason: "verification_expired", volts: 4 });
+  });
+});
+
+describe("while it drains", () => {
+  const drain = (seconds: number, more: Partial<ChargeEvent> = {}) =>
+    at(seconds, { kind: "drain_started", resistanceOhms: 10e3, ...more });
+  const of = (own: Partial<EnergyStore>, events: readonly ChargeEvent[], nowSeconds = 10) =>
+    foldChargeState(
+      { ...store, capacitanceFarads: 100e-6, bleederOhms: null, ...own },
+      events,
+      rules,
+      start + nowSeconds * 1000,
+    );
+  it("predicts from what was measured, else from what is expected", () => {
+    expect(of({}, [measured(0, 300), drain(9)]).predictedVolts).toBeCloseTo(300 / Math.E, 6);
+    expect(of({}, [measured(0, -300), drain(9)]).predictedVolts).toBeCloseTo(300 / Math.E, 6);
+    expect(of({ expectedVolts: 325 }, [drain(9)]).predictedVolts).toBeCloseTo(325 / Math.E, 6);
+  });
+  it("predicts nothing without a voltage, a capacitance or an age", () => {
+    const draining = { name: "draining", predictedVolts: null, reason: null };
+    expect(of({ expectedVolts: null }, [drain(9)])).toMatchObject(draining);
+    expect(of({ capacitanceFarads: null }, [measured(0, 300), drain(9)])).toMatchObject(draining);
+    expect(of({}, [measured(0, 300), drain(9, { clockAheadSeconds: null })])).toMatchObject(draining);
+  });
+});
+
+describe("the worst of several stores", () => {
+  const state = (name: "verified" | "draining" | "unknown" | "charged", until: number | null = null) => ({
+    ...fold([]),
+    name,
+    verifiedUntilMilliseconds: until,
+  });
+  it.each([
+    ["verified", "draining"],
+    ["draining", "unknown"],
+    ["unknown", "charged"],
+  ] as const)("%s is better than %s, whichever comes first", (better, worse) => {
+    expect(worstChargeState([state(better), state(worse)]).name).toBe(worse);
+    expect(worstChargeState([state(worse), state(better)]).name).toBe(worse);
+  });
+  it("shows the verification that ends first, and of the same the first", () => {
+    const [early, late] = [state("verified", 1000), state("verified", 2000)];
+    expect(worstChargeState([late, early])).toBe(early);
+    expect(worstChargeState([early, late])).toBe(early);
+    const twin = state("verified", 1000);
+    expect(worstChargeState([early, twin])).toBe(early);
+  });
+  it("is unknown where there is no store at all", () => {
+    expect(worstChargeState([])).toMatchObject({ name: "unknown", reason: "nothing_logged", storeId: null });
+  });
+});

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { judgementConstants } from "../constants/judgementConstants";
 import { OutOfRangeError } from "../errors";
 import type { DrainKitItem } from "../facts/drainKit";
 import { drainPlan } from "./drainPlan";
@@ -40,6 +41,33 @@ describe("drainPlan", () => {
     const one = drainPlan(bulk, lamp, limits).course.peakKelvin ?? 0;
     const two = drainPlan(bulk, { ...lamp, count: 2 }, limits).course.peakKelvin ?? 0;
     expect(two).toBeLessThan(one);
+  });
+  it("gives each body its share of the energy, and a lamp no resistance of its own", () => {
+    const two = drainPlan(bulk, { ...resistor, count: 2, ohms: 4700, watts: 2, volts: 250 }, limits);
+    expect(two.energyEachJoules).toBeCloseTo(two.course.loadJoules / 2, 9);
+    expect(drainPlan(bulk, lamp, limits).totalOhms).toBeNull();
+  });
+  it("refuses beyond a limit, not at it, and says by how much", () => {
+    // The rating with its margin: 0.8 of 406.25 V is 325 V.
+    expect(codes({ ...resistor, volts: 406.25 })).toEqual([]);
+    expect(drainPlan(bulk, { ...resistor, volts: 400 }, limits).refusals).toEqual([
+      { code: "volts_exceeded", got: 325, limit: 320 },
+    ]);
+    expect(codes(lamp, { ...bulk, startVolts: 1.6 * 230 })).not.toContain("volts_exceeded");
+    const seconds = drainPlan(bulk, resistor, limits).secondsToWorkingLimit;
+    expect(drainPlan(bulk, resistor, { ...limits, longestSeconds: seconds }).refusals).toEqual([]);
+    expect(drainPlan(bulk, resistor, { ...limits, longestSeconds: seconds * 0.999 }).refusals).toHaveLength(1);
+  });
+  it("takes the pulse factor of the largest known body that is not larger, of a smaller one the smallest's", () => {
+    const parts = [
+      ["1 W", 1, 500, 3],
+      ["5 W", 5, 500, 10],
+    ] as typeof judgementConstants.F.parts;
+    const limitOf = (watts: number) =>
+      drainPlan(bulk, { ...resistor, ohms: 100, watts }, limits, { ...judgementConstants.F, parts }).refusals.find(
+        (one) => one.code === "pulse_power_exceeded",
+      )?.limit;
+    expect([0.5, 1, 4.9, 5, 7].map(limitOf)).toEqual([1.5, 3, 14.7, 50, 70].map((limit) => expect.closeTo(limit, 9)));
   });
   it("refuses to compute a resistor of 0 ohms", () => {
     expect(() => drainPlan(bulk, { ...resistor, ohms: 0 }, limits)).toThrow(OutOfRangeError);

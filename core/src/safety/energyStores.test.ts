@@ -1,8 +1,8 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
+import { notPositive, wronglyTaken } from "../../testing/refusals";
 import { sampleJob, sampleNet, samplePart, samplePosition } from "../../testing/sampleJob";
-import { OutOfRangeError } from "../errors";
-import { chargeDanger, dangerLevels, fallOfKilogramMetres } from "./chargeDanger";
+import type { BoardNet, FittedPart, PartKind } from "../board/board";
 import { energyStoreOffers, expectedStoreVolts } from "./energyStores";
 
 describe("expectedStoreVolts", () => {
@@ -16,7 +16,8 @@ describe("expectedStoreVolts", () => {
     expect(expectedStoreVolts("pfc", mains)).toBe(expectedStoreVolts("pfc", 230));
   });
   it("refuses a mains of nothing", () => {
-    expect(() => expectedStoreVolts("bridge", 0)).toThrow(OutOfRangeError);
+    const of = (one: { mainsVoltsRms: number }) => expectedStoreVolts("line", one.mainsVoltsRms);
+    expect(wronglyTaken(of, { mainsVoltsRms: 230 }, { mainsVoltsRms: notPositive })).toEqual([]);
   });
 });
 
@@ -47,23 +48,58 @@ describe("energyStoreOffers", () => {
     ]);
     expect(offers[1]?.capacitanceFarads).toBeCloseTo(2e-3, 12);
   });
-});
 
-describe("chargeDanger", () => {
-  it("knows a deadly bulk from a faint output bank of the same energy", () => {
-    expect(chargeDanger(10.6, 325)).toBe("deadly");
-    expect(chargeDanger(10.6, 48)).toBe("faint");
-    expect(chargeDanger(0.05, 325)).toBe("startling");
+  const offersOf = (net: Partial<BoardNet>, parts: Partial<FittedPart>[] = [{}], kind: PartKind = "electrolytic") => {
+    const job = sampleJob({
+      nets: [sampleNet({ id: "one", ...net })],
+      positions: parts.map((_, n) => samplePosition(`C${n}`, { netId: "one", kind })),
+      fittedParts: parts.map((part, n) => samplePart(`C${n}`, part)),
+    });
+    return energyStoreOffers(job, 230);
+  };
+  it("offers each capacitor of a bulk by itself, a PFC bulk at what the boost stage makes or the rail says", () => {
+    expect(offersOf({ section: "pfc", nominalVolts: null }, [{ capacitanceFarads: 1e-4 }])).toEqual([
+      {
+        kind: "pfc_bulk",
+        designators: ["C0"],
+        positionId: "at-C0",
+        netId: null,
+        capacitanceFarads: 1e-4,
+        expectedVolts: 390,
+        feed: "pfc",
+      },
+    ]);
+    expect(offersOf({ section: "bulk", nominalVolts: 310 }, [{}, {}]).map((one) => one.expectedVolts)).toEqual([
+      310, 310,
+    ]);
+    expect(offersOf({ section: "bulk", nominalVolts: null })[0]).toMatchObject({ kind: "bulk", feed: "bridge" });
   });
-  test.prop([fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: 0, max: 100, noNaN: true })])(
-    "never grows milder with energy",
-    (a, b) => {
-      const level = (joules: number) => dangerLevels.indexOf(chargeDanger(joules, 325));
-      expect(level(Math.max(a, b))).toBeGreaterThanOrEqual(level(Math.min(a, b)));
-    },
-  );
-  it("compares with a falling kilogram: 9.81 J from a metre", () => {
-    expect(fallOfKilogramMetres(9.81)).toBeCloseTo(1, 12);
-    expect(() => fallOfKilogramMetres(-1)).toThrow(OutOfRangeError);
+  it("offers an output bank from 0.3 J or above 60 V on, whichever side of zero it lies", () => {
+    const at = (nominalVolts: number | null, joules: number) =>
+      offersOf({ section: "output", nominalVolts }, [
+        { capacitanceFarads: nominalVolts === null ? 1e-3 : (2 * joules) / nominalVolts ** 2 },
+      ]);
+    expect([at(24, 0.299), at(24, 0.301), at(60, 0.1), at(61, 0.1)].map((found) => found.length)).toEqual([0, 1, 0, 1]);
+    expect(at(-24, 1)[0]).toMatchObject({ kind: "output_bank", expectedVolts: 24, feed: null, netId: "one" });
+    expect(at(null, 1)).toEqual([]);
+  });
+  it("offers nothing of a net without electrolytics, of a bank of unknown size, or of other parts on it", () => {
+    expect(offersOf({ section: "bulk" }, [])).toEqual([]);
+    expect(offersOf({ section: "bulk" }, [{}], "film")).toEqual([]);
+    expect(offersOf({ section: "output", nominalVolts: 200 }, [{ capacitanceFarads: null }])).toEqual([]);
+  });
+  it("takes the part that sits there now, else what was found", () => {
+    const job = sampleJob({
+      nets: [sampleNet({ id: "one", section: "bulk" })],
+      positions: [samplePosition("C0", { netId: "one" })],
+      fittedParts: [
+        samplePart("C0", { capacitanceFarads: 1e-4, removedAt: "2026-11-23T10:00:00Z" }),
+        samplePart("C0", { id: "new", origin: "replacement", capacitanceFarads: 2e-4 }),
+      ],
+    });
+    expect(energyStoreOffers(job, 230)[0]?.capacitanceFarads).toBe(2e-4);
+    const empty = { ...job, fittedParts: job.fittedParts.slice(0, 1) };
+    expect(energyStoreOffers(empty, 230)[0]?.capacitanceFarads).toBe(1e-4);
+    expect(energyStoreOffers({ ...job, fittedParts: [] }, 230)[0]?.capacitanceFarads).toBeNull();
   });
 });

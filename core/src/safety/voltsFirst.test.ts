@@ -62,6 +62,47 @@ describe("voltsFirst", () => {
   });
 });
 
+describe("which readings answer for a part", () => {
+  const own = { ...volts("C1", 0.3), targetId: "at-C1" };
+  const alone = { positions: [samplePosition("C1", { netId: null }), samplePosition("C2", { netId: null })] };
+  it("are asked for before what puts the meter's own source across the part, and before nothing else", () => {
+    const all = ["esr", "capacitance", "voltage_loss", "resistance", "leakage_current", "temperature"] as const;
+    expect(all.filter((quantity) => ask({}, quantity).isNeeded)).toEqual(all.slice(0, 4));
+  });
+  it("its own and those on its net, never another's without a net or on another", () => {
+    expect(ask({ ...alone, readings: [volts("C1", 0.3)] }).isNeeded).toBe(false);
+    // Two parts whose net nobody knows share nothing.
+    const facts = sampleJob({ ...alone, readings: [volts("C2", 0.3)] });
+    const [first] = facts.positions;
+    if (!first) throw new Error("no position");
+    expect(voltsFirst(facts, first, "esr", [], sampleRules.charge, now).isNeeded).toBe(true);
+    const other = { positions: [samplePosition("C1"), samplePosition("C2", { netId: "net-other" })] };
+    expect(ask({ ...other, readings: [volts("C2", 0.3)] }).isNeeded).toBe(true);
+  });
+  it("only DC volts, and a reading at the working voltage itself", () => {
+    expect(ask({ readings: [{ ...own, quantity: "ac_voltage" }] }).isNeeded).toBe(true);
+    expect(ask({ readings: [volts("C1", 10)] }).isNeeded).toBe(false);
+    expect(ask({ readings: [volts("C1", -10.1)] })).toEqual({ isNeeded: true, lastVolts: -10.1 });
+  });
+  it("until a verification of that age would end, to the second", () => {
+    expect(ask({ readings: [volts("C1", 0.3, 600 - 1800)] }).isNeeded).toBe(false);
+    expect(ask({ readings: [volts("C1", 0.3, 600 - 1801)] }).isNeeded).toBe(true);
+  });
+  it("a voltage of the part's own store, not of another, and not after a live reading was told", () => {
+    const energyStores = [sampleStore(), sampleStore({ id: "other", positionId: "at-C9" })];
+    const of = (storeId: string) => [sampleCharge("voltage_measured", 0, { storeId, volts: 4 })];
+    const asked = (chargeEvents: JobFacts["chargeEvents"]) => ask({ energyStores, chargeEvents });
+    expect(asked(of("store-1")).lastVolts).toBe(4);
+    expect(asked(of("other")).lastVolts).toBeNull();
+    expect(asked([...of("store-1"), sampleCharge("live_reading", 5)])).toEqual({ isNeeded: true, lastVolts: null });
+    // A bank's store is found by its net, and of a part of no net by the part alone.
+    const bank = [sampleStore({ id: "bank", positionId: null, netId: "net-12" })];
+    expect(ask({ energyStores: bank, chargeEvents: of("bank") }).lastVolts).toBe(4);
+    const nowhere = [sampleStore({ id: "bank", positionId: null, netId: null })];
+    expect(ask({ energyStores: nowhere, chargeEvents: of("bank") }).lastVolts).toBeNull();
+  });
+});
+
 describe("what a probe finds on a store's part", () => {
   const states = (value: number) =>
     jobChargeStates(
