@@ -11,12 +11,16 @@ try {
   const { takeBackup } = await import("./postgres/backups.mjs");
   const { shopPlaces } = await import("./postgres/places.mjs");
   const { withDatabase } = await import("./postgres/shop.mjs");
+  const { worldsIn } = await import("./postgres/worlds.mjs");
   const places = shopPlaces();
   if (!existsSync(join(places.cluster, "PG_VERSION"))) throw new NeedsPerson("This checkout has no shop yet.");
   const wasRunning = runningPort(places.cluster) !== null;
-  const { urls, cluster, backups } = withDatabase(await openCluster(places));
+  const opened = await openCluster(places);
   try {
-    await takeBackup({ cluster, backups, url: urls.superuser, reason: "asked for" }, console.log);
+    for (const name of await worldsIn(opened.urls.superuser)) {
+      const { urls, cluster, backups } = withDatabase(opened, name);
+      await takeBackup({ cluster, backups, url: urls.superuser, reason: "asked for" }, console.log);
+    }
   } finally {
     if (!wasRunning) stopPostgres(places.cluster);
   }

@@ -67,7 +67,7 @@ function foreignDatabase() {
       "DATABASE_OWNER_URL is not set: migrations use DATABASE_URL too, and the application may change what it should only add to.",
     );
   }
-  return { databaseUrl, ownerUrl: ownerUrl || databaseUrl, backupFolder: null, beforeMigration: undefined };
+  return { databaseUrl, ownerUrl: ownerUrl || databaseUrl, backupFolder: null, withDemo };
 }
 
 /** The project's own cluster; it stays up while another start of this checkout still uses it. */
@@ -90,21 +90,24 @@ async function ownDatabase() {
     if (readdirSync(marks).every((pid) => !isStart(Number(pid)))) stopPostgres(shop.cluster);
   });
   undo.push(watchCluster(shop, (words) => console.error(words)));
+  return environmentOf(shop);
+}
+
+/** What the server is started with on one of the shop's databases. */
+async function environmentOf(shop) {
   const { takeBackup } = await import("./postgres/backups.mjs");
+  const { chooseWorld } = await import("./postgres/worlds.mjs");
+  const { cluster, backups, urls, folder, name, clusterUrls } = shop;
+  const backUp = (reason) => takeBackup({ cluster, backups, url: urls.superuser, reason }, console.log);
   return {
-    databaseUrl: shop.urls.app,
-    ownerUrl: shop.urls.owner,
-    backupFolder: shop.backups,
+    databaseUrl: urls.app,
+    ownerUrl: urls.owner,
+    backupFolder: backups,
+    withDemo: name.endsWith("_demo") || (!name.endsWith("_shop") && withDemo),
+    backUp,
     // An empty database has nothing to keep.
-    beforeMigration: async (_pending, isEmpty) => {
-      const { cluster, backups, urls } = shop;
-      if (!isEmpty) {
-        await takeBackup(
-          { cluster, backups, url: urls.superuser, reason: "before a new version's changes" },
-          console.log,
-        );
-      }
-    },
+    beforeMigration: (_pending, isEmpty) => (isEmpty ? undefined : backUp("before a new version's changes")),
+    choose: (realm) => chooseWorld({ superuser: clusterUrls.superuser, folder, realm }),
   };
 }
 
@@ -142,12 +145,34 @@ async function startBuilt(database, benchPort) {
   const { register } = await import("tsx/esm/api");
   register();
   const { startServer } = await import("../server/src/startServer.ts");
-  const server = await startServer({ ...database, port, withDemo, benchPort });
-  undo.push(() => server.close());
-  return server.address;
+  let running = null;
+  let opening = Promise.resolve();
+  const open = async (environment) => {
+    const openWorld = environment.choose && ((realm) => environment.choose(realm).then(openNext));
+    running = await startServer({ ...environment, port, benchPort, openWorld });
+  };
+  // Asked for by a person: what is open is closed, and the other database takes its place at the same address.
+  const openNext = () => {
+    opening = opening.then(async () => {
+      if (isStopping) return;
+      await running.close();
+      await open(await environmentOf(await openShop()));
+      console.log("Another database is open now.");
+    });
+    opening.catch((error) => {
+      console.error(explain(error));
+      return stop(1);
+    });
+  };
+  await open(database);
+  undo.push(async () => {
+    await opening.catch(() => undefined);
+    await running.close();
+  });
+  return running.address;
 }
 
-async function startDev({ databaseUrl, ownerUrl, backupFolder, beforeMigration }, benchPort) {
+async function startDev({ databaseUrl, ownerUrl, backupFolder, beforeMigration, withDemo: isDemoWanted }, benchPort) {
   const { register } = await import("tsx/esm/api");
   register();
   // Here and not in the process that is restarted on every change: a backup comes before it.
@@ -158,6 +183,7 @@ async function startDev({ databaseUrl, ownerUrl, backupFolder, beforeMigration }
     ...process.env,
     DATABASE_URL: databaseUrl,
     DATABASE_OWNER_URL: ownerUrl,
+    PALE_CAP_DEMO: isDemoWanted ? "" : "none",
     ...(backupFolder ? { BACKUP_FOLDER: backupFolder } : {}),
     PORT: String(apiPort),
     FRONT_PORT: String(port),

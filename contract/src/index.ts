@@ -24,5 +24,6 @@ export * from "./problem";
 export * from "./readings/reading";
 export * from "./rights/rights";
 export { path, routes } from "./routes";
+export * from "./shop/shop";
 export * from "./teardown/teardown";
 export * from "./verdicts/verdicts";

@@ -2,6 +2,7 @@
 export const routes = {
   health: "/api/health",
   bench: "/api/bench",
+  shop: "/api/shop",
   backups: "/api/backups",
   people: "/api/people",
   catalogue: "/api/catalogue",

@@ -38,6 +38,7 @@ export async function takeBackup({ cluster, backups, url, reason }, say) {
     await run(program, ["-Fc", "-Z", "6", `--snapshot=${rows[0].id}`, "-f", `${dump}.part`, "-d", url]);
     return {
       format: 1,
+      database: new URL(url).pathname.slice(1),
       takenAt,
       reason,
       ...content,

@@ -7,6 +7,7 @@ import { binFolder, majorOf } from "./binaries.mjs";
 import { openCluster, runningPort, stopPostgres } from "./cluster.mjs";
 import { claimFolder, dataRoot, makeFolder } from "./places.mjs";
 import { connected, databaseName, ensureDatabase } from "./roles.mjs";
+import { backupsOf, isWorldName, openedWorld, worldsIn } from "./worlds.mjs";
 
 /**
  * Restores a backup into a new cluster, counts and compares everything, and only then puts it in the place of the old
@@ -15,14 +16,16 @@ import { connected, databaseName, ensureDatabase } from "./roles.mjs";
  * @param file a dump; the newest backup of this shop by default
  */
 export async function restoreShop(places, file, say) {
-  const chosen = file ? listBackups(join(file, "..")).find((one) => one.dump === file) : listBackups(places.backups)[0];
+  const folder = backupsOf(places.backups, openedWorld(places.folder));
+  const chosen = file ? listBackups(join(file, "..")).find((one) => one.dump === file) : listBackups(folder)[0];
   if (!chosen) {
-    throw new NeedsPerson(file ? `${file} has no manifest beside it.` : `There is no backup in ${places.backups}.`);
+    throw new NeedsPerson(file ? `${file} has no manifest beside it.` : `There is no backup in ${folder}.`);
   }
   if (runningPort(places.cluster) !== null) {
     throw new NeedsPerson("This shop is running. Stop Pale Cap first; nothing was changed.");
   }
   const { dump, manifest } = chosen;
+  const name = isWorldName(manifest.database) ? manifest.database : databaseName;
   if ((await sha256Of(dump)) !== manifest.sha256) {
     throw new NeedsPerson(`${dump} is not what it was when it was written: its checksum differs. Nothing was changed.`);
   }
@@ -31,8 +34,8 @@ export async function restoreShop(places, file, say) {
   const fresh = { ...places, cluster: `${places.cluster}.restored.${Date.now()}` };
   const opened = await openFresh(fresh);
   try {
-    await ensureDatabase(opened.urls.superuser);
-    const url = `${opened.urls.superuser}${databaseName}`;
+    await ensureDatabase(opened.urls.superuser, name);
+    const url = `${opened.urls.superuser}${name}`;
     const program = join(binFolder(majorOf(fresh.cluster)), "pg_restore");
     await run(program, ["--exit-on-error", "--no-owner", "--role=pale_cap_owner", "-d", url, dump]);
     const content = await connected(url, async (client) => {
@@ -40,6 +43,7 @@ export async function restoreShop(places, file, say) {
       return contentOf(client);
     });
     compare(manifest, content);
+    await carryOver({ places, fresh: opened, without: name }, say);
   } catch (error) {
     stopPostgres(fresh.cluster);
     rmSync(fresh.cluster, { recursive: true, force: true });
@@ -54,6 +58,33 @@ export async function restoreShop(places, file, say) {
     `Restored the backup of ${manifest.takenAt}: ${count} rows in ${Object.keys(manifest.tables).length} tables, all as written.`,
   );
   if (existsSync(before)) say(`What was there before is kept in ${before}`);
+}
+
+/** The other database of the old cluster goes along as it is; one that cannot be read stays in what is kept, and is told. */
+async function carryOver({ places, fresh, without }, say) {
+  if (!existsSync(join(places.cluster, "PG_VERSION"))) return;
+  try {
+    const old = await openCluster(places);
+    for (const name of (await worldsIn(old.urls.superuser)).filter((one) => one !== without)) {
+      const dump = join(places.folder, `${name}.carried.${process.pid}`);
+      try {
+        const programs = binFolder(majorOf(places.cluster));
+        await run(join(programs, "pg_dump"), ["-Fc", "-f", dump, "-d", `${old.urls.superuser}${name}`]);
+        await ensureDatabase(fresh.urls.superuser, name);
+        const url = `${fresh.urls.superuser}${name}`;
+        await run(join(binFolder(majorOf(fresh.cluster)), "pg_restore"), [
+          ...["--exit-on-error", "--no-owner", "--role=pale_cap_owner", "-d", url, dump],
+        ]);
+      } finally {
+        rmSync(dump, { force: true });
+      }
+      say(`The other database, ${name}, is there as it was.`);
+    }
+  } catch (error) {
+    say(`Another database of the old cluster could not be taken along; it is in what is kept. ${error.message}`);
+  } finally {
+    if (runningPort(places.cluster) !== null) stopPostgres(places.cluster);
+  }
 }
 
 /** The new cluster has the shop's passwords; where those are gone, new ones are made. */

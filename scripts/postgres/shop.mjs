@@ -6,7 +6,8 @@ import { installedMajors, majorOf } from "./binaries.mjs";
 import { openCluster, runningPort, startPostgres, stopPostgres } from "./cluster.mjs";
 import { withLock } from "./lock.mjs";
 import { claimFolder, dataRoot, makeFolder, orphanedShops, shopPlaces } from "./places.mjs";
-import { databaseName, ensureDatabase } from "./roles.mjs";
+import { ensureDatabase } from "./roles.mjs";
+import { backupsOf, openedWorld } from "./worlds.mjs";
 
 /** Brings up this checkout's shop; an older place is adopted, one whose checkout is gone is told. */
 export async function openShop(say = console.log, places = shopPlaces()) {
@@ -16,13 +17,15 @@ export async function openShop(say = console.log, places = shopPlaces()) {
   if (isNew && !(await adoptOldPlace(places, say))) tellOrphans(say);
   const opened = await openCluster(places);
   tellNewer(places.cluster, say);
-  await ensureDatabase(opened.urls.superuser);
-  return withDatabase(opened);
+  const name = openedWorld(places.folder);
+  await ensureDatabase(opened.urls.superuser, name);
+  return withDatabase(opened, name);
 }
 
-export function withDatabase(opened) {
-  const urls = Object.fromEntries(Object.entries(opened.urls).map(([role, url]) => [role, `${url}${databaseName}`]));
-  return { ...opened, urls };
+/** A cluster's addresses with the name of one of its databases, and where that one's backups lie. */
+export function withDatabase(opened, name) {
+  const urls = Object.fromEntries(Object.entries(opened.urls).map(([role, url]) => [role, `${url}${name}`]));
+  return { ...opened, name, urls, backups: backupsOf(opened.backups, name), clusterUrls: opened.urls };
 }
 
 function tellOrphans(say) {

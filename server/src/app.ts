@@ -24,6 +24,7 @@ import { jobRoutes } from "./features/jobs/jobRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
+import { shopRoutes } from "./features/shop/shopRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
 import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
@@ -86,6 +87,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...shopRoutes(context),
     ...teardownRoutes(),
     ...verdictRoutes(),
   ];

@@ -15,4 +15,6 @@ export interface AppContext {
   readonly now: () => Date;
   /** Where this shop's backups lie; null where the database is somebody else's. */
   readonly backupFolder: string | null;
+  /** Makes the shop or the demo what is open after the next start, which follows by itself; null where that cannot be. */
+  readonly openWorld: ((realm: "shop" | "demo") => Promise<void>) | null;
 }

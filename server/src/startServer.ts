@@ -2,10 +2,12 @@ import { fileURLToPath } from "node:url";
 import { coreVersion } from "@pale-cap/core";
 import { pino } from "pino";
 import { createApp } from "./app";
+import type { AppContext } from "./appContext";
 import { type Database, openDatabase } from "./database/database";
 import { loadDemoShop } from "./database/demo/loadDemoShop";
 import { applicationRoleOf, type MigrationOptions, migrate } from "./database/migrate";
 import { noCaller } from "./database/scope";
+import { type ShopRealm, settleRealm } from "./database/settleRealm";
 import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
 import { loopbackNames } from "./http/origins";
 import { Turns } from "./http/turns";
@@ -24,6 +26,10 @@ export interface ServerEnvironment {
   readonly ownerUrl: string;
   readonly port: number;
   readonly withDemo: boolean;
+  /** Takes a backup of this database; null where it is somebody else's. */
+  readonly backUp?: (reason: string) => Promise<void>;
+  /** Opens the shop or the demo instead of what is open; null where only one address is known. */
+  readonly openWorld?: AppContext["openWorld"];
   /** Where the simulated bench listens. */
   readonly benchPort: number;
   /** Where this shop's backups lie; null where the database is somebody else's. */
@@ -33,16 +39,18 @@ export interface ServerEnvironment {
   readonly beforeMigration?: MigrationOptions["before"];
 }
 
-/** Migrates, loads the demo shop into an empty database, and listens on loopback. */
+/** Migrates, settles whether this is a shop or the demo, and listens on loopback. */
 export async function startServer(environment: ServerEnvironment): Promise<RunningServer> {
   const { databaseUrl, ownerUrl, backupFolder, beforeMigration } = environment;
   const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
   const now = () => new Date();
   const applicationRole = applicationRoleOf(databaseUrl, ownerUrl);
   await migrate(ownerUrl, { applicationRole, before: beforeMigration });
-  if (environment.withDemo) await withDatabase(ownerUrl, (owner) => loadDemoShop(owner, now()));
-  const database = openDatabase(databaseUrl);
-  const heavy = threadedHeavyWork(databaseUrl, logger);
+  const backUp = environment.backUp ?? (async () => undefined);
+  const realm = await settleRealm(ownerUrl, { withDemo: environment.withDemo, backUp });
+  if (realm === "demo") await withDatabase(ownerUrl, realm, (owner) => loadDemoShop(owner, now()));
+  const database = openDatabase(databaseUrl, realm);
+  const heavy = threadedHeavyWork(databaseUrl, realm, logger);
   const instruments = new InstrumentHub(environment.benchPort, now);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   try {
@@ -55,7 +63,10 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   heavy.poke();
   const servedAt = { hosts: loopbackNames, ports: environment.frontPorts ?? [] };
   const turns = new Turns();
-  const app = createApp({ database, instruments, heavy, turns, logger, now, backupFolder, webFolder, servedAt });
+  const openWorld = environment.openWorld ?? null;
+  const app = createApp({
+    ...{ database, instruments, heavy, turns, logger, now, backupFolder, openWorld, webFolder, servedAt },
+  });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>
       error ? reject(error) : resolve(listening),
@@ -76,8 +87,8 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   };
 }
 
-async function withDatabase<T>(url: string, work: (database: Database) => Promise<T>): Promise<T> {
-  const database = openDatabase(url, 1);
+async function withDatabase<T>(url: string, realm: ShopRealm, work: (database: Database) => Promise<T>): Promise<T> {
+  const database = openDatabase(url, realm, 1);
   try {
     return await work(database);
   } finally {

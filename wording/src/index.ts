@@ -20,5 +20,6 @@ export * from "./probeWords";
 export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";
+export * from "./shopWords";
 export * from "./times";
 export * from "./verdictWords";

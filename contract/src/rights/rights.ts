@@ -11,6 +11,7 @@ export const rights = [
   "change_rules",
   "set_up_instruments",
   "export",
+  "open_shop",
 ] as const;
 export type Right = (typeof rights)[number];
 

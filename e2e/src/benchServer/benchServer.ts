@@ -206,7 +206,7 @@ async function fillShop(applicationUrl: string): Promise<void> {
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
   await client.query(
-    `INSERT INTO jobs (id, number, device_kind, device_maker, device_model, complaint, created_at, handed_over_at)
+    `INSERT INTO jobs (id, realm, number, device_kind, device_maker, device_model, complaint, created_at, handed_over_at)
      SELECT gen_random_uuid(), n, 'monitor', (ARRAY['Brambix', 'Quorvane', 'Zwenth'])[1 + n % 3], 'Model ' || n,
        (ARRAY['dead', 'a loud hum', 'resets under load', 'dark after a minute'])[1 + n % 4],
        now() - make_interval(hours => ${jobCount} - n), CASE WHEN n % 67 = 0 THEN NULL ELSE now() END

@@ -139,7 +139,7 @@ describe("a transaction", () => {
   let database: Database;
   beforeAll(async () => {
     test = await openTestApp();
-    database = openDatabase(test.urls.app, 2);
+    database = openDatabase(test.urls.app, "shop", 2);
     await test.inScope(async ({ rows }) => {
       await rows.people.insertAll([
         { id: "00000000-0000-4000-8000-00000000000a", name: "a" },

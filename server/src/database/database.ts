@@ -1,9 +1,12 @@
+import type { Realm } from "@pale-cap/contract";
 import pg from "pg";
 import { ConnectionError, DatabaseError, Sequelize, Transaction } from "sequelize";
 import { defineModels } from "./models/index";
 import { type Caller, noCaller, openScope, type Scope } from "./scope";
 
 export interface Database {
+  /** Whether it holds a shop or the demo. */
+  readonly realm: Realm;
   /** Work on a consistent picture; nothing can be written in it. */
   read<T>(now: Date, work: (scope: Scope) => Promise<T>): Promise<T>;
   /** One transaction; done again, bounded, where the database gave it up for another. */
@@ -24,8 +27,8 @@ const probeMilliseconds = 2000;
 const transient = new Set(["40P01", "40001"]);
 const mostTries = 6;
 
-/** Opens a pool on a PostgreSQL address; nothing is connected before the first query. */
-export function openDatabase(url: string, size = poolSize): Database {
+/** Opens a pool on a PostgreSQL address, for one world; nothing is connected before the first query. */
+export function openDatabase(url: string, realm: Realm, size = poolSize): Database {
   const sequelize = new Sequelize(url, {
     dialect: "postgres",
     logging: false,
@@ -38,7 +41,7 @@ export function openDatabase(url: string, size = poolSize): Database {
       keepAlive: true,
     },
   });
-  const tables = { sequelize, models: defineModels(sequelize) };
+  const tables = { sequelize, models: defineModels(sequelize), realm };
   const prober = new pg.Pool({
     connectionString: url,
     max: 1,
@@ -48,6 +51,7 @@ export function openDatabase(url: string, size = poolSize): Database {
   // An idle connection that breaks is told here; the next probe opens another.
   prober.on("error", () => undefined);
   return {
+    realm,
     read: (now, work) =>
       sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, async (held) => {
         const scope = openScope(tables, held, now, noCaller);

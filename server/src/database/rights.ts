@@ -21,7 +21,7 @@ export const appendOnlyTables = [
 ] as const;
 
 /** Only the owner writes here. */
-const ownersTables = ["migrations"];
+const ownersTables = ["migrations", "shop_identity"];
 
 /**
  * Gives the application's role what it needs: reading and inserting by default, changing only in tables that are not

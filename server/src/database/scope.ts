@@ -16,7 +16,6 @@ export interface Caller {
   readonly personId: string | null;
   readonly role: Role;
   readonly benchId: string | null;
-  readonly realm: Realm;
   readonly clock: RequestClock | null;
 }
 
@@ -29,6 +28,8 @@ export type AllRows = {
  * that nobody who holds a connection can wait for a second one.
  */
 export interface Scope extends Caller {
+  /** The world of everything that is asked across jobs: nothing of another one is ever in an answer. */
+  readonly realm: Realm;
   readonly rows: AllRows;
   readonly now: Date;
   /** The job whose row is held, as it stood when it was locked; null where a route belongs to none. */
@@ -37,10 +38,10 @@ export interface Scope extends Caller {
 }
 
 /** Nobody in particular: reads, and what the server does by itself. */
-export const noCaller: Caller = { personId: null, role: "everyone", benchId: null, realm: "shop", clock: null };
+export const noCaller: Caller = { personId: null, role: "everyone", benchId: null, clock: null };
 
 export function openScope(
-  { sequelize, models }: { readonly sequelize: Sequelize; readonly models: Models },
+  { sequelize, models, realm }: { readonly sequelize: Sequelize; readonly models: Models; readonly realm: Realm },
   transaction: Transaction,
   now: Date,
   caller: Caller,
@@ -48,6 +49,7 @@ export function openScope(
   const rows = Object.entries(models).map(([name, table]) => [name, new Rows(table as Table<object>, transaction)]);
   return {
     ...caller,
+    realm,
     rows: Object.fromEntries(rows) as AllRows,
     now,
     job: null,

@@ -1,4 +1,5 @@
 import { Worker } from "node:worker_threads";
+import type { Realm } from "@pale-cap/contract";
 import * as Comlink from "comlink";
 import nodeEndpoint from "comlink/dist/esm/node-adapter.mjs";
 import type { Logger } from "pino";
@@ -6,7 +7,7 @@ import { HttpProblem } from "../http/problems";
 import type { HeavyWork } from "./heavyWork";
 
 /** The work in a thread of its own; one that ended is started anew with the next piece. */
-export function threadedHeavyWork(databaseUrl: string, logger: Logger): HeavyWork {
+export function threadedHeavyWork(databaseUrl: string, realm: Realm, logger: Logger): HeavyWork {
   let thread: {
     readonly worker: Worker;
     readonly remote: Comlink.Remote<HeavyWork>;
@@ -17,7 +18,7 @@ export function threadedHeavyWork(databaseUrl: string, logger: Logger): HeavyWor
 
   function running() {
     if (thread) return thread;
-    const worker = new Worker(new URL("./heavyThread.mjs", import.meta.url), { workerData: { databaseUrl } });
+    const worker = new Worker(new URL("./heavyThread.mjs", import.meta.url), { workerData: { databaseUrl, realm } });
     worker.unref();
     const gone = new Promise<never>((_, reject) => {
       worker.once("error", (error) => logger.error({ err: error }, "the judging thread ended"));

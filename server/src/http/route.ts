@@ -130,7 +130,7 @@ export function write<Body extends AnyObject, Prepared = undefined, Result = unk
 }
 
 export function callerOf(request: Request, body: unknown, role: Role, now: Date): Caller {
-  return { personId: personOf(body), role, benchId: null, realm: "shop", clock: requestClock(request, now) };
+  return { personId: personOf(body), role, benchId: null, clock: requestClock(request, now) };
 }
 
 /** A write's id travels as `id` where it is also its row's, as `writeId` where it edits one. */

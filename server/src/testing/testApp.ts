@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { type BenchLine, type BenchPage, clockHeaders } from "@pale-cap/contract";
+import { type BenchLine, type BenchPage, clockHeaders, type Realm } from "@pale-cap/contract";
 import express, { type Express } from "express";
 import pg from "pg";
 import { pino } from "pino";
@@ -37,9 +37,9 @@ const unusedPort = 1;
 const template = "pale_cap_template";
 
 /** The application on a database of its own, cloned from a migrated template on the test run's cluster. */
-export async function openTestApp(more: Partial<AppContext> = {}): Promise<TestApp> {
+export async function openTestApp(more: Partial<AppContext> = {}, realm: Realm = "shop"): Promise<TestApp> {
   const urls = await cloneTemplate();
-  const database = openDatabase(urls.app);
+  const database = openDatabase(urls.app, realm);
   let now = new Date("2026-11-23T12:00:00Z");
   const times = {
     pollMilliseconds: 15,
@@ -57,6 +57,7 @@ export async function openTestApp(more: Partial<AppContext> = {}): Promise<TestA
     logger: pino({ level: "silent" }),
     now: () => now,
     backupFolder: null,
+    openWorld: null,
     ...more,
   });
   // Every request of a test comes from one page, whose clock goes with the server's, unless it says otherwise.

@@ -6,6 +6,7 @@ import { loadJob } from "../../records/loadJobs";
 import { benchLines, openTestApp, type TestApp } from "../../testing/testApp";
 import { openDatabase } from "../database";
 import { generateCatalogue } from "./generateCatalogue";
+import { knownDemoJobIds } from "./knownDemoJobs";
 import { loadDemoShop } from "./loadDemoShop";
 
 describe("the invented catalogue", () => {
@@ -38,14 +39,14 @@ describe("the invented catalogue", () => {
 describe("the demo shop", () => {
   let test: TestApp;
   beforeAll(async () => {
-    test = await openTestApp();
+    test = await openTestApp({}, "demo");
   });
   afterAll(() => test.close());
   const everyLine = async () => [...(await benchLines(test)), ...(await benchLines(test, "?state=closed"))];
 
   it("fills an empty database once, even when two starts meet", async () => {
     const now = new Date("2026-11-23T12:00:00Z");
-    const owners = [openDatabase(test.urls.owner, 1), openDatabase(test.urls.owner, 1)];
+    const owners = [openDatabase(test.urls.owner, "demo", 1), openDatabase(test.urls.owner, "demo", 1)];
     const loads = await Promise.all(owners.map((owner) => loadDemoShop(owner, now)));
     await Promise.all(owners.map((owner) => owner.close()));
     expect(loads.sort()).toEqual([false, true]);
@@ -67,6 +68,13 @@ describe("the demo shop", () => {
     };
     const made = await request(test.app).post("/api/jobs").send(body).expect(201);
     expect(made.body.job.number).toBe(Math.max(...lines.map((line) => line.number)) + 1);
+    expect(await test.inScope(({ rows }) => rows.jobs.count({ realm: "demo" }))).toBe(lines.length + 1);
+    expect(await test.inScope(({ rows }) => rows.jobs.count({ realm: "shop" }))).toBe(0);
+  });
+
+  it("has only jobs that a later version knows for its own", async () => {
+    const lines = (await everyLine()).filter((line) => line.complaint !== null || line.deviceModel !== null);
+    expect(lines.filter((line) => !knownDemoJobIds.has(line.id)).map((line) => line.id)).toEqual([]);
   });
 
   it("shows every verdict word on the monitor's board", async () => {

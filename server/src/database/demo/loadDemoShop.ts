@@ -30,7 +30,7 @@ import { generateCatalogue, uuidFrom } from "./generateCatalogue";
 const firstJobNumber = 137;
 const peopleNames = ["Ines", "Marek", "Tomo"] as const;
 
-/** Loads an invented shop into a database without jobs and people; any other database is left as it is. */
+/** Loads an invented shop into a demo database without jobs and people; any other is left as it is. */
 export async function loadDemoShop(database: Database, now: Date): Promise<boolean> {
   return database.write(now, noCaller, async (scope) => {
     // Two starts at once must not both find it empty.

@@ -10,6 +10,7 @@ import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { useAppDispatch, useAppSelector } from "../store/hooks";
 import { ChargeWatch } from "./ChargeWatch";
 import { CommandBox } from "./CommandBox";
+import { DemoMark } from "./DemoMark";
 import classes from "./frame.module.css";
 import { ServerNote } from "./ServerNote";
 
@@ -22,6 +23,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
           <BrandMark />
           <span>Pale Cap</span>
         </NavLink>
+        <DemoMark />
         <JobChips currentId={jobId} />
         <CommandBox jobId={jobId} />
         {jobId && <ChargeWatch />}

@@ -6,6 +6,7 @@ import { useMemo } from "react";
 import type { PartLook } from "../../drawing/BoardDrawing";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
 import { useJob } from "../JobContext";
 import { capacitorsInOrder, type PlacedCapacitor } from "../parts";
@@ -59,7 +60,7 @@ export function PartList({ look, selectedId, onSelect, onMark, markedIds }: Part
         value={filter}
         onChange={(event) => setFilter(event.currentTarget.value)}
       />
-      <table className={classes.table}>
+      <table className={`${text.table} ${classes.table}`}>
         <thead>
           <tr>{columns.map(head)}</tr>
         </thead>

@@ -102,7 +102,7 @@ function Findings() {
       <h2>Findings, before and after</h2>
       {rows.length === 0 && <p>No part was measured or condemned.</p>}
       {rows.length > 0 && (
-        <table className={classes.table}>
+        <table className={`${text.table} ${classes.table}`}>
           <TableHead
             names={["Part", "Rail", "Found", "Seen", "ESR before", "C before", "Judged", "ESR after", "C after"]}
           />
@@ -155,7 +155,7 @@ function Parts() {
       <h2>Parts fitted</h2>
       {parts.length === 0 && <p>None.</p>}
       {parts.length > 0 && (
-        <table className={classes.table}>
+        <table className={`${text.table} ${classes.table}`}>
           <tbody>
             {parts.map(({ designator, part }) => (
               <tr key={designator}>
@@ -200,7 +200,7 @@ function Proof() {
       <h2>Proof</h2>
       {rails.length === 0 && <p>No rail was measured.</p>}
       {rails.length > 0 && (
-        <table className={classes.table}>
+        <table className={`${text.table} ${classes.table}`}>
           <TableHead
             names={[
               "Rail",

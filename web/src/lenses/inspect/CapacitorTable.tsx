@@ -10,6 +10,7 @@ import { useTarget } from "../../job/useTarget";
 import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
@@ -77,7 +78,7 @@ export function CapacitorTable() {
   const { shown, filter, setFilter, head } = useListOrder({ rows, sortKeys, textOf });
   return (
     <div className={classes.tableWrap}>
-      <table className={classes.table}>
+      <table className={`${text.table} ${classes.table}`}>
         <thead>
           <tr>{heads.map(head)}</tr>
         </thead>

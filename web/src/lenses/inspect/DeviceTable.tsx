@@ -10,6 +10,7 @@ import { useTarget } from "../../job/useTarget";
 import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
 import { positionUpdate, resolveNet } from "./capacitorDraft";
 import classes from "./inspect.module.css";
@@ -49,7 +50,7 @@ export function DeviceTable() {
     void edit((latest) => positionUpdate(latest, id, values));
   return (
     <div className={classes.tableWrap}>
-      <table className={classes.table} aria-label="Other parts">
+      <table className={`${text.table} ${classes.table}`} aria-label="Other parts">
         <thead>
           <tr>{heads.map(head)}</tr>
         </thead>

@@ -6,6 +6,7 @@ import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import classes from "./makeSafe.module.css";
 
 interface DrainPlannerProps {
@@ -49,7 +50,11 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
   // The shop's own limit, and 10 V where that is another one.
   const limits = [...new Set([workingVolts, targetVolts])];
   if (way === "wait") {
-    return <p className={classes.note}>House rule: wait for the bleeder, then measure. Nothing else is proposed.</p>;
+    return (
+      <p className={`${text.softLine} ${classes.note}`}>
+        House rule: wait for the bleeder, then measure. Nothing else is proposed.
+      </p>
+    );
   }
   return (
     <table className={classes.plans}>

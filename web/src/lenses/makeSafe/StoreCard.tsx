@@ -10,6 +10,7 @@ import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { DrainPlanner } from "./DrainPlanner";
 import { MeterVolts } from "./MeterVolts";
@@ -56,7 +57,9 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
       {isKnown ? (
         <StoreFigures {...{ store, state, startVolts, capacitanceFarads, typedDrain }} />
       ) : (
-        <p className={classes.note}>Capacitance or voltage unknown: energy and time cannot be computed.</p>
+        <p className={`${text.softLine} ${classes.note}`}>
+          Capacitance or voltage unknown: energy and time cannot be computed.
+        </p>
       )}
       {store.kind === "x_capacitor" && <Caution>{cautions.xCapacitor}</Caution>}
       {isKnown && startVolts > targetVolts && (

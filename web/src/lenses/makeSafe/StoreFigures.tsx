@@ -4,6 +4,7 @@ import { dangerWords, durationText } from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
 import classes from "./makeSafe.module.css";
 
 interface StoreFiguresProps {
@@ -42,7 +43,7 @@ export function StoreFigures(props: StoreFiguresProps) {
           <Figure label="Left, if connected" value={<Quantity value={state.predictedVolts} unit="V" digits={2} />} />
         )}
       </div>
-      <p className={classes.note}>
+      <p className={`${text.softLine} ${classes.note}`}>
         <strong>{dangerWords(storedJoules, startVolts)}.</strong>{" "}
         <NaturalDecay {...{ store, startVolts, capacitanceFarads }} />
       </p>
@@ -53,7 +54,7 @@ export function StoreFigures(props: StoreFiguresProps) {
 export function Figure({ label, value }: { readonly label: string; readonly value: ReactNode }) {
   return (
     <div>
-      <div className={classes.note}>{label}</div>
+      <div className={`${text.softLine} ${classes.note}`}>{label}</div>
       <div className={classes.big}>{value}</div>
     </div>
   );
@@ -85,7 +86,7 @@ function NaturalDecay(props: {
 export function Recovery(props: { readonly startVolts: number; readonly remainingVolts: number }) {
   const back = absorptionRecovery(props);
   return (
-    <p className={classes.note}>
+    <p className={`${text.softLine} ${classes.note}`}>
       It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
       <Quantity value={back.highVolts} unit="V" digits={2} /> (dielectric absorption, rough)
       {back.mustDrainAgain ? ": measure again before touching, drain again if it did." : "."}

@@ -115,7 +115,7 @@ function Rail({ net }: { readonly net: Net }) {
       }
     >
       <div data-current={isCurrent || undefined} className={classes.rail}>
-        <table className={classes.table}>
+        <table className={`${text.table} ${classes.table}`}>
           <tbody>
             {row("Unloaded", proof.unloadedVolts, band, proof.unloaded, 0, "dc_voltage")}
             {row(

@@ -91,7 +91,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
           )}
           {columns.length > 0 && <RippleChart columns={columns} limitVolts={null} />}
           {prediction && (
-            <table className={classes.table} aria-label="The bulk in each state">
+            <table className={`${text.table} ${classes.table}`} aria-label="The bulk in each state">
               <TableHead
                 names={["", "ripple", "valley", "holds up", "charges for", "mains current", "switching current"]}
               />

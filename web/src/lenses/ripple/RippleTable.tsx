@@ -3,6 +3,7 @@ import { filterStateLabels } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
 import classes from "./ripple.module.css";
 
 /** The charts as numbers: ripple of each state, and every capacitor with what it carries. */
@@ -19,7 +20,7 @@ export function RippleTable({
   const hasChoke = prediction.states.measured.filter.network.choke !== null;
   return (
     <div className={classes.tables}>
-      <table className={classes.table} aria-label="Ripple of each state">
+      <table className={`${text.table} ${classes.table}`} aria-label="Ripple of each state">
         <TableHead names={["Switching ripple", ...(hasChoke ? ["before the choke"] : []), "at the load", "RMS"]} />
         <tbody>
           {filterStates.map((state) => {
@@ -55,7 +56,7 @@ export function RippleTable({
           )}
         </tbody>
       </table>
-      <table className={classes.table} aria-label="Current of each capacitor">
+      <table className={`${text.table} ${classes.table}`} aria-label="Current of each capacitor">
         <TableHead names={["Part", "ESR", "C", "current RMS", "as at 100 kHz", "rated", "from"]} />
         <tbody>
           {prediction.states.measured.filter.parts.map((part, n) => {

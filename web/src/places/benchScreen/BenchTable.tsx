@@ -16,7 +16,7 @@ export function BenchTable(props: {
 }) {
   const now = Date.now();
   return (
-    <table className={classes.table} ref={props.tableRef}>
+    <table className={`${text.table} ${classes.table}`} ref={props.tableRef}>
       <TableHead names={["Job", "Device", "Fault", "Lens", "Charge", "Open", "Due", "Age"]} />
       <tbody>
         {props.lines.map((line) => (

@@ -19,6 +19,7 @@ import { usePeopleQuery } from "../../job/peopleApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { dropDraft, useDraft } from "../../ui/useDraft";
 import { BackupNote } from "./BackupNote";
+import { DemoNote } from "./DemoNote";
 import classes from "./houseRules.module.css";
 import { KitEditor } from "./KitEditor";
 
@@ -50,6 +51,7 @@ export function HouseRulesScreen() {
         groups.map(([prefix, title]) => (
           <section key={prefix}>
             <h2>{title}</h2>
+            {prefix === "shop." && <DemoNote />}
             {prefix === "backup." && <BackupNote warnDays={values["backup.warnDays"]} />}
             {(Object.keys(houseRules) as HouseRuleKey[])
               .filter((key) => key.startsWith(prefix))

@@ -12,6 +12,7 @@ import { IconSettings } from "@tabler/icons-react";
 import { useState } from "react";
 import { noAct, useActOnInstrumentMutation } from "../../probe/instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import classes from "./instruments.module.css";
 import { LoadControls } from "./LoadControls";
 import { MainsControls } from "./MainsControls";
@@ -35,7 +36,7 @@ export function InstrumentCard(props: {
     <section className={classes.card} aria-label={instrument.name} data-status={status}>
       <header className={classes.cardHead}>
         <h2>{instrument.name}</h2>
-        <span className={classes.note}>
+        <span className={`${text.soft} ${classes.note}`}>
           {kindLabels[instrument.kind]}, {instrument.transport === "simulated" ? "simulated" : instrument.transport}
         </span>
         <ActionIcon variant="subtle" color="gray" aria-label={`Set up ${instrument.name}`} onClick={props.onEdit}>

@@ -5,6 +5,7 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useInstrumentsQuery } from "../../probe/instruments/instrumentApi";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { InstrumentCard } from "./InstrumentCard";
 import { InstrumentForm } from "./InstrumentForm";
 import classes from "./instruments.module.css";
@@ -44,7 +45,9 @@ export function InstrumentsScreen() {
             ),
           )}
           {data && instruments.length === 0 && (
-            <p className={classes.note}>No instrument is set up. Readings are typed; add one to see its values live.</p>
+            <p className={`${text.soft} ${classes.note}`}>
+              No instrument is set up. Readings are typed; add one to see its values live.
+            </p>
           )}
         </div>
       </div>

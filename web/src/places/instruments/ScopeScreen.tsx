@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { formatQuantity } from "@pale-cap/core";
 import { useCaptureWaveformMutation } from "../../probe/instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import classes from "./instruments.module.css";
 
 const width = 300;
@@ -24,7 +25,7 @@ export function ScopeScreen({ instrumentId }: { readonly instrumentId: string })
           One sweep
         </Button>
         {data && (
-          <span className={classes.note}>
+          <span className={`${text.soft} ${classes.note}`}>
             {formatQuantity(data.intervalSeconds * volts.length, "s").text} across, {formatQuantity(span, "V").text}{" "}
             from least to most
           </span>

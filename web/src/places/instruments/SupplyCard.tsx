@@ -1,6 +1,7 @@
 import { Button, CopyButton, NativeSelect } from "@mantine/core";
 import { useBenchSupplyQuery, useChooseSupplyMutation } from "../../probe/instruments/instrumentApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import classes from "./instruments.module.css";
 
 /** The practice supply that the simulated instruments probe: what its owner says, and what is printed on its parts. */
@@ -22,7 +23,9 @@ export function SupplyCard() {
           />
           <p className={classes.complaint}>“{supply.complaint}”</p>
           <h3>Printed on its parts</h3>
-          <p className={classes.note}>Paste these lines in Inspect, Several lines, and the board is there.</p>
+          <p className={`${text.soft} ${classes.note}`}>
+            Paste these lines in Inspect, Several lines, and the board is there.
+          </p>
           <CopyButton value={supply.lines.join("\n")}>
             {({ copied, copy }) => (
               <Button size="xs" variant="default" onClick={copy}>
