@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { boardInsert } from "./boardInsert";
+import { boardInsert, netValues, partValues, positionValues, readingValues } from "@pale-cap/core/testing";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
@@ -57,45 +57,26 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
   const changes = [
     ...nets.map((id, index) =>
       boardInsert("net", id, {
+        ...netValues,
         name: `${index + 3} V`,
         section: index === 0 ? "bulk" : "output",
         nominalVolts: index + 3,
         fullLoadAmps: null,
-        toleranceRatio: null,
-        rippleLimitVolts: null,
-        network: null,
-        converter: null,
       }),
     ),
     ...parts.flatMap(({ positionId, partId }, index) => [
       boardInsert("position", positionId, {
+        ...positionValues,
         designator: `C${index + 1}`,
-        kind: "electrolytic",
         netId: nets[index % netCount],
         xMetres: 0.012 + (index % 10) * 0.016,
         yMetres: 0.012 + Math.floor(index / 10) * 0.018,
-        outlineWidthMetres: null,
-        outlineDepthMetres: null,
-        pitchMetres: 0.005,
         polarityMark: null,
-        boardNegativeDegrees: 90,
-        fixing: null,
-        heatSource: null,
-        outlineHeightMetres: null,
-        markedOhms: null,
       }),
       boardInsert("fittedPart", partId, {
+        ...partValues,
         positionId,
-        capacitanceFarads: 1e-3,
         ratedVolts: 25,
-        temperatureClassCelsius: 105,
-        capacitorClass: "lowz",
-        diameterMetres: 0.01,
-        heightMetres: 0.02,
-        stripeDegrees: 90,
-        datasheetEsrOhms: null,
-        toleranceRatio: null,
-        series: null,
       }),
     ]),
   ];
@@ -105,34 +86,15 @@ async function fillJob(target: ServerUnderTest): Promise<string> {
     const part = parts[n % partCount] as (typeof parts)[number];
     const isEsr = n % 3 !== 0;
     await post(target, `/api/jobs/${jobId}/readings`, {
+      ...readingValues,
       id: randomUUID(),
-      targetKind: "part",
       targetId: part.positionId,
       fittedPartId: part.partId,
       quantity: isEsr ? "esr" : "capacitance",
       value: isEsr ? 0.03 + (n % 50) / 1000 : 0.00085 + (n % 30) * 1e-5,
-      coarseCode: null,
-      terminals: null,
-      uncertainty: null,
       circuitState: n % 4 === 0 ? "in_circuit" : "lead_lifted",
       frequencyHertz: isEsr ? 100e3 : 120,
-      temperatureCelsius: null,
-      isPowered: false,
-      loadAmps: null,
-      rig: {
-        isIsolationTransformer: false,
-        isSeriesLamp: false,
-        isElectronicLimiter: false,
-        areLeadsZeroed: true,
-        measuredAt: null,
-      },
-      rawText: null,
-      instrument: null,
-      isWithdrawn: false,
-      supersedesId: null,
       measuredAt: new Date(start + n * 1000).toISOString(),
-      clockId: null,
-      personId: null,
     });
   }
   return jobId;

@@ -1,3 +1,4 @@
+import { netValues, readingValues } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import type { ValidationError } from "yup";
 import { type Fault, faultOf } from "../faults";
@@ -19,16 +20,7 @@ const problems = (schema: { validateSync: (v: unknown, o: object) => unknown }, 
   }
 };
 
-const net = {
-  name: "12 V",
-  section: "output",
-  nominalVolts: 12,
-  fullLoadAmps: 3,
-  toleranceRatio: null,
-  rippleLimitVolts: null,
-  network: null,
-  converter: null,
-};
+const net = { ...netValues, fullLoadAmps: 3 };
 const change = { table: "net", operation: "insert", id, version: null, values: net };
 
 describe("board edits", () => {
@@ -57,36 +49,8 @@ describe("schemas at the boundary", () => {
     const job = { id, deviceKind: "monitor", deviceMaker: null, deviceModel: null, complaint: null, personId: null };
     expect(problems(createJobSchema, job)).toEqual([]);
     expect(problems(createJobSchema, { ...job, owner: 1 })).toEqual([" unknown_fields owner"]);
-    const reading = {
-      id,
-      targetKind: "part",
-      targetId: id,
-      fittedPartId: id,
-      quantity: "esr",
-      value: 0.041,
-      coarseCode: null,
-      terminals: null,
-      uncertainty: null,
-      circuitState: "out",
-      frequencyHertz: 100e3,
-      temperatureCelsius: null,
-      isPowered: false,
-      loadAmps: null,
-      rig: {
-        isIsolationTransformer: false,
-        isSeriesLamp: false,
-        isElectronicLimiter: false,
-        areLeadsZeroed: true,
-        measuredAt: null,
-      },
-      rawText: "41m",
-      instrument: null,
-      isWithdrawn: false,
-      supersedesId: null,
-      measuredAt: "2026-11-23T14:02:00.000Z",
-      clockId: null,
-      personId: null,
-    };
+    expect(problems(createJobSchema, { ...job, id: "one" })).toEqual(["id not_id"]);
+    const reading = { ...readingValues, id, targetId: id, fittedPartId: id };
     expect(problems(readingSchema, reading)).toEqual([]);
     expect(problems(readingSchema, { ...reading, value: "0.041" }).length).toBe(1);
     expect(problems(readingSchema, { ...reading, value: Number.NaN }).length).toBeGreaterThan(0);

@@ -34,7 +34,8 @@ export const idField = () => uuid().required();
 export const nullableId = () => uuid().nullable().defined();
 
 /** Any version in lower case: Yup's own check knows only versions 1 to 5, and time-ordered ids are version 7. */
-const uuid = () => string().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/, fault("not_id"));
+const uuid = () =>
+  string().matches(/^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/, { message: fault("not_id") });
 
 export const textField = (longest: number) => string().trim().min(1).max(longest).required();
 export const nullableText = (longest: number) => string().max(longest).nullable().defined();

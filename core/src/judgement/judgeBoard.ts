@@ -116,7 +116,10 @@ function exchanged<T>(before: readonly T[], after: readonly T[]): readonly T[] {
   return [...before.filter((one) => !has.has(one)), ...after.filter((one) => !had.has(one))];
 }
 
-/** The same for one position, where the rest of the board does not matter. */
+/**
+ * The same for one position. `current` is what a preview asks beside the probe, of the part that sits there now; `found` is
+ * the verdict on what came in. Until something is replaced they are one.
+ */
 export function judgePosition(
   board: BoardFacts,
   positionId: string,

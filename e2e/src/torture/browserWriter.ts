@@ -3,8 +3,8 @@ import { randomUUID } from "node:crypto";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { boardInsert } from "@pale-cap/core/testing";
 import { By, Key } from "selenium-webdriver";
-import { boardInsert } from "../boardInsert";
 import { type Browser, openBrowser } from "../browser";
 
 const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));

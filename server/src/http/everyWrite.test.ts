@@ -8,6 +8,7 @@ import {
   routes,
 } from "@pale-cap/contract";
 import { analyseCapture } from "@pale-cap/core";
+import { netValues } from "@pale-cap/core/testing";
 import sharp from "sharp";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -17,7 +18,6 @@ import {
   type MadePart,
   makeJob,
   makePart,
-  netValues,
   newId,
   openTestApp,
   readingBody,

@@ -1,17 +1,9 @@
 import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { type JobDetail, ruleVersion, type ToldRuleChange } from "@pale-cap/contract";
+import { netValues } from "@pale-cap/core/testing";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import {
-  makeJob,
-  makePart,
-  netValues,
-  newId,
-  openTestApp,
-  readingBody,
-  type TestApp,
-  testClock,
-} from "../testing/testApp";
+import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp, testClock } from "../testing/testApp";
 
 let test: TestApp;
 let server: Server;

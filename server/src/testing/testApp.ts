@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { type BenchLine, type BenchPage, clockHeaders, type Realm } from "@pale-cap/contract";
+import { boardInsert, netValues, partValues, positionValues, readingValues } from "@pale-cap/core/testing";
 import express, { type Express } from "express";
 import pg from "pg";
 import { pino } from "pino";
@@ -157,61 +158,13 @@ export interface MadePart {
   readonly partId: string;
 }
 
-export const netValues = {
-  name: "12 V",
-  section: "output",
-  nominalVolts: 12,
-  fullLoadAmps: 4,
-  toleranceRatio: null,
-  rippleLimitVolts: null,
-  network: null,
-  converter: null,
-};
-
-export const positionValues = {
-  designator: "C1",
-  kind: "electrolytic",
-  netId: null as string | null,
-  xMetres: 0.02,
-  yMetres: 0.03,
-  outlineWidthMetres: null,
-  outlineDepthMetres: null,
-  pitchMetres: 0.005,
-  polarityMark: "dark_half",
-  boardNegativeDegrees: 90,
-  fixing: null,
-  heatSource: null,
-  outlineHeightMetres: null,
-  markedOhms: null,
-};
-
-export const partValues = {
-  capacitanceFarads: 1e-3,
-  ratedVolts: 16,
-  temperatureClassCelsius: 105,
-  capacitorClass: "lowz",
-  diameterMetres: 0.01,
-  heightMetres: 0.02,
-  stripeDegrees: 90,
-  datasheetEsrOhms: null,
-  toleranceRatio: null,
-  series: null,
-};
-
 /** C1 on a 12 V net of a job. */
 export async function makePart(app: Express, jobId: string, designator = "C1"): Promise<MadePart> {
   const made = { netId: newId(), positionId: newId(), partId: newId() };
-  const insert = (table: string, id: string, values: object) => ({
-    table,
-    operation: "insert",
-    id,
-    version: null,
-    values,
-  });
   const changes = [
-    insert("net", made.netId, netValues),
-    insert("position", made.positionId, { ...positionValues, designator, netId: made.netId }),
-    insert("fittedPart", made.partId, { ...partValues, positionId: made.positionId }),
+    boardInsert("net", made.netId, netValues),
+    boardInsert("position", made.positionId, { ...positionValues, designator, netId: made.netId }),
+    boardInsert("fittedPart", made.partId, { ...partValues, positionId: made.positionId }),
   ];
   await request(app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes }).expect(200);
   return made;
@@ -220,34 +173,12 @@ export async function makePart(app: Express, jobId: string, designator = "C1"): 
 /** An ESR reading of 40 milliohms on a made part. */
 export function readingBody(part: MadePart, more: object = {}) {
   return {
+    ...readingValues,
     id: newId(),
-    targetKind: "part",
     targetId: part.positionId,
     fittedPartId: part.partId,
-    quantity: "esr",
-    value: 0.04,
-    coarseCode: null,
-    terminals: null,
-    uncertainty: null,
-    circuitState: "lead_lifted",
-    frequencyHertz: 100e3,
-    temperatureCelsius: null,
-    isPowered: false,
-    loadAmps: null,
-    rig: {
-      isIsolationTransformer: false,
-      isSeriesLamp: false,
-      isElectronicLimiter: false,
-      areLeadsZeroed: true,
-      measuredAt: null,
-    },
-    rawText: "40m",
-    instrument: null,
-    isWithdrawn: false,
-    supersedesId: null as string | null,
     measuredAt: "2026-11-23T11:59:00.000Z",
     clockId: testClock,
-    personId: null,
     ...more,
   };
 }

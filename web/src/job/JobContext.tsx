@@ -39,7 +39,8 @@ export interface JobView {
   readonly nowMilliseconds: number;
 }
 
-const JobContext = createContext<JobView | null>(null);
+/** Above every lens; tests put a view of their own there. */
+export const JobContext = createContext<JobView | null>(null);
 
 /** The job of the current screen. */
 export function useJob(): JobView {

@@ -13,3 +13,12 @@ export function sound(isInside: boolean): void {
   oscillator.start();
   oscillator.stop(context.currentTime + seconds);
 }
+
+/** Whether a value lies where a sound part reads; of a band that is bad at its low end, above that end. */
+export function isInside(
+  value: number,
+  band: { readonly low: number; readonly high: number; readonly isLowBad: boolean },
+): boolean {
+  if (band.isLowBad) return value >= band.low;
+  return value <= band.high && (band.low >= 0 || value >= band.low);
+}

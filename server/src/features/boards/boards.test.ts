@@ -1,17 +1,8 @@
 import type { JobDetail, Problem } from "@pale-cap/contract";
+import { netValues, partValues, positionValues } from "@pale-cap/core/testing";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
-import {
-  type MadePart,
-  makeJob,
-  makePart,
-  netValues,
-  newId,
-  openTestApp,
-  partValues,
-  positionValues,
-  type TestApp,
-} from "../../testing/testApp";
+import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
 
 let test: TestApp;
 let jobId: string;

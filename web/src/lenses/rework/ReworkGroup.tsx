@@ -13,7 +13,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import classes from "./rework.module.css";
-import type { ReworkRow, ReworkRows } from "./useReworkRows";
+import type { ReworkRow, ReworkRows } from "./reworkRows";
 
 const headings: Readonly<Record<ReworkStep, string>> = {
   removed: "Old part out",

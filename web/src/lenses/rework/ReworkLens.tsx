@@ -9,7 +9,8 @@ import { Pane } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
 import { ClosingList } from "./ClosingList";
 import { ReworkGroup } from "./ReworkGroup";
-import { type ReworkRows, useReworkRows } from "./useReworkRows";
+import type { ReworkRows } from "./reworkRows";
+import { useReworkRows } from "./useReworkRows";
 
 /** What comes out and goes in, which way round, ticked off in groups. */
 export function ReworkLens() {

@@ -1,0 +1,4 @@
+export * from "./refusals";
+export * from "./sampleJob";
+export * from "./sampleMoment";
+export * from "./wireValues";
