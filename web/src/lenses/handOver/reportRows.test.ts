@@ -1,0 +1,66 @@
+import { foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
+import { judgeBoard } from "@pale-cap/core";
+import { samplePart, samplePosition, sampleReading } from "@pale-cap/core/testing";
+import { describe, expect, it } from "vitest";
+import { type SampleDetail, sampleDetail } from "../../../testing/sampleView";
+import { reportRows } from "./reportRows";
+
+function rowsOf(more: SampleDetail) {
+  const detail = sampleDetail(more);
+  const facts = jobFacts(detail);
+  return reportRows(detail, facts, judgeBoard(facts, jobRules(foldHouseRules([])).judgement));
+}
+const sign = (state: "seen" | "not_seen", sequence: number) => ({
+  ...{ fittedPartId: "part-C1", sign: "domed" as const, state, sequence, observedAt: "2026-11-23T10:00:00Z" },
+});
+
+describe("reportRows", () => {
+  it("names what was measured, seen or replaced, and nothing that nobody looked at", () => {
+    expect(rowsOf({})).toEqual([]);
+    const rows = rowsOf({ readings: [sampleReading("C1", { value: 0.6 })] });
+    expect(rows.map((row) => [row.designator, row.verdict, row.isReplaced])).toEqual([["C1", "failed", false]]);
+    expect(rows[0]).toMatchObject({ rail: "12 V", farads: 1e-3, volts: 16, overruled: null });
+    expect(rowsOf({ signs: [sign("seen", 1)] })[0]?.seen).toEqual(["domed"]);
+    // A later look decides.
+    expect(rowsOf({ readings: [sampleReading("C1")], signs: [sign("seen", 1), sign("not_seen", 2)] })[0]?.seen).toEqual(
+      [],
+    );
+  });
+
+  it("holds readings of the old part apart from those of the new one, out of circuit before in circuit", () => {
+    const fresh = { fittedPartId: "fresh" };
+    const rows = rowsOf({
+      positions: [samplePosition("C1", { netId: null })],
+      fittedParts: [
+        samplePart("C1", { removedAt: "2026-11-23T11:00:00Z" }),
+        samplePart("C1", { id: "fresh", origin: "replacement" }),
+      ],
+      readings: [
+        sampleReading("C1", { value: 0.2, circuitState: "in_circuit" }),
+        sampleReading("C1", { value: 0.6 }),
+        sampleReading("C1", { value: 0.62 }),
+        sampleReading("C1", { value: 9, isWithdrawn: true }),
+        sampleReading("C1", { quantity: "capacitance", value: 4e-4 }),
+        sampleReading("C1", { ...fresh, value: 0.03, circuitState: "in_circuit" }),
+      ],
+    });
+    expect(rows).toHaveLength(1);
+    expect(rows[0]).toMatchObject({ rail: "–", isReplaced: true, after: { esr: 0.03, capacitance: null } });
+    expect(rows[0]?.before.esr).toBeCloseTo(0.61, 12);
+    expect(rows[0]?.before.capacitance).toBe(4e-4);
+  });
+
+  it("says what the readings came to where a person decided otherwise", () => {
+    const overrules = [
+      {
+        fittedPartId: "part-C1",
+        verdict: "sound" as const,
+        reason: "swapped probes",
+        sequence: 9,
+        at: "2026-11-23T11:00:00Z",
+      },
+    ];
+    const [row] = rowsOf({ readings: [sampleReading("C1", { value: 0.6 })], overrules });
+    expect(row).toMatchObject({ verdict: "sound", overruled: { computed: "failed", reason: "swapped probes" } });
+  });
+});

@@ -1,0 +1,49 @@
+import type { CataloguePart } from "@pale-cap/core";
+import { samplePart, samplePosition } from "@pale-cap/core/testing";
+import { describe, expect, it } from "vitest";
+import { sampleDetail } from "../../../testing/sampleView";
+import { reworkRows } from "./reworkRows";
+
+const catalogue = [{ id: "new-1000u" }, { id: "new-470u" }] as unknown as CataloguePart[];
+const plan = (designator: string, cataloguePartId: string | null) => ({
+  positionId: `at-${designator}`,
+  cataloguePartId,
+});
+const positions = ["C3", "C2", "C1", "C4"].map((name) => samplePosition(name));
+const fittedParts = ["C1", "C2", "C3"].map((name) => samplePart(name));
+const base = { positions, fittedParts };
+
+describe("reworkRows", () => {
+  it("groups the planned places by the part that goes in, in the order of the board", () => {
+    const plans = [plan("C2", "new-1000u"), plan("C1", "new-1000u"), plan("C3", "new-470u")];
+    const groups = reworkRows(sampleDetail({ ...base, plans }), catalogue);
+    expect(groups.map((one) => [one.key, one.rows.map((row) => row.position.designator)])).toEqual([
+      ["new-1000u", ["C1", "C2"]],
+      ["new-470u", ["C3"]],
+    ]);
+    expect(groups[0]?.replacement.id).toBe("new-1000u");
+  });
+
+  it("leaves out what was not chosen, what the catalogue does not have, and places where nothing was found", () => {
+    const plans = [plan("C1", null), plan("C2", "gone"), plan("C4", "new-470u")];
+    expect(reworkRows(sampleDetail({ ...base, plans }), catalogue)).toEqual([]);
+    expect(reworkRows(sampleDetail({ ...base, plans: [plan("C3", "new-470u")] }), undefined)).toEqual([]);
+  });
+
+  it("calls only a new part fitted, and knows what was ticked", () => {
+    const removed = samplePart("C1", { removedAt: "2026-11-23T11:00:00Z" });
+    const fresh = samplePart("C1", { id: "fresh", origin: "replacement" });
+    const tick = {
+      positionId: "at-C1",
+      step: "removed",
+      isDone: true,
+      sequence: 1,
+      at: "2026-11-23T11:00:00Z",
+    } as const;
+    const plans = [plan("C1", "new-1000u")];
+    const row = (parts: typeof fittedParts) =>
+      reworkRows(sampleDetail({ positions, plans, fittedParts: parts, ticks: [tick] }), catalogue)[0]?.rows[0];
+    expect(row([samplePart("C1")])).toMatchObject({ fitted: undefined, done: new Set(["removed"]) });
+    expect(row([removed, fresh])).toMatchObject({ fitted: { id: "fresh" }, found: { id: "part-C1" } });
+  });
+});
