@@ -151,7 +151,7 @@ function runGroup(name, group) {
     jsonReporter: { fileName: report },
     tempDirName: ".run/stryker-tmp",
     ignorePatterns: [".run", "docs", "web/dist", "e2e"],
-    timeoutMS: 10_000,
+    timeoutMS: 4000,
     dryRunTimeoutMinutes: 15,
     disableTypeChecks: false,
     logLevel: "warn",
