@@ -23,7 +23,16 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: "browser", include: ["e2e/src/**/*.test.ts"], fileParallelism: false, testTimeout: 240_000 },
+        test: {
+          name: "browser",
+          include: ["e2e/src/**/*.test.ts"],
+          fileParallelism: false,
+          // All files in one process, with one Chromium between them.
+          isolate: false,
+          globalSetup: ["e2e/src/oneChromedriver.ts"],
+          hookTimeout: 180_000,
+          testTimeout: 480_000,
+        },
       },
     ],
   },

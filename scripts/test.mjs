@@ -1,7 +1,7 @@
 // npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it.
 import { execFile, spawnSync } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
-import { join } from "node:path";
+import { join, relative } from "node:path";
 import { promisify } from "node:util";
 import { ensureClientBuild } from "./clientBuild.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
@@ -14,6 +14,8 @@ const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: b
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
 const clusterName = `test-${process.pid}`;
 const totals = { passed: 0, failed: 0 };
+/** Seconds of each file of tests that was run. */
+const fileSeconds = [];
 let cluster;
 
 for (const signal of ["SIGINT", "SIGTERM"]) {
@@ -36,6 +38,7 @@ try {
   if (cluster) removeScratch(clusterName);
 }
 if (totals.passed + totals.failed === 0) totals.failed = 1;
+tellSlowest();
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 ? 0 : 1);
 
@@ -109,11 +112,22 @@ function vitest(project, env = {}) {
     stdio: ["ignore", "inherit", "inherit"],
     env: { ...cleanEnvironment(), ...env },
   });
-  const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0 } = readReport(report);
+  const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0, testResults = [] } = readReport(report);
+  for (const { name, startTime, endTime } of testResults) {
+    fileSeconds.push({ file: relative(checkout, name), seconds: (endTime - startTime) / 1000 });
+  }
   totals.passed += numPassedTests;
   // A file that could not even be loaded has no failed test, only a failed suite.
   totals.failed += numFailedTests + (numFailedTests === 0 ? numFailedTestSuites : 0);
   if (numPassedTests + numFailedTests === 0) totals.failed += 1;
+}
+
+/** The ten slowest files: where the time of a run goes. */
+function tellSlowest() {
+  const slowest = fileSeconds.sort((a, b) => b.seconds - a.seconds).slice(0, 10);
+  if (slowest.length === 0) return;
+  console.log("\nSlowest files of tests:");
+  for (const { file, seconds } of slowest) console.log(`${seconds.toFixed(1).padStart(7)} s  ${file}`);
 }
 
 function readReport(report) {

@@ -2,7 +2,8 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Builder, type WebDriver } from "selenium-webdriver";
-import { Options, ServiceBuilder } from "selenium-webdriver/chrome";
+import { Driver, Options, ServiceBuilder } from "selenium-webdriver/chrome";
+import { Executor, HttpClient } from "selenium-webdriver/http";
 
 export interface View {
   readonly width: number;
@@ -34,21 +35,29 @@ interface DevTools {
 }
 
 /**
- * Debian's Chromium without a window; nothing is downloaded.
+ * Debian's Chromium without a window; nothing is downloaded. In a test run all files share one: each has a server and with
+ * it an origin of its own, so that nothing of one is seen by another.
  *
- * @param keptProfile a profile that outlives this browser; by default one of its own
+ * @param keptProfile a profile that outlives this browser, in a Chromium of its own
  */
 export async function openBrowser(
   view: View = { width: 1280, height: 800, scheme: "light" },
   keptProfile?: string,
 ): Promise<Browser> {
+  const driverAddress = process.env.PALE_CAP_CHROMEDRIVER;
+  if (driverAddress && !keptProfile) {
+    shared ??= Driver.createSession(
+      optionsWith(mkdtempSync(join(tmpdir(), "pale-cap-browser-"))),
+      new Executor(new HttpClient(driverAddress)),
+    );
+    await resize(shared, view);
+    const driver = shared;
+    return { driver, close: () => driver.get("about:blank") };
+  }
   const profile = keptProfile ?? mkdtempSync(join(tmpdir(), "pale-cap-browser-"));
-  const options = new Options();
-  options.setChromeBinaryPath("/usr/bin/chromium");
-  options.addArguments(...chromiumArguments, `--user-data-dir=${profile}`);
   const driver = await new Builder()
     .forBrowser("chrome")
-    .setChromeOptions(options)
+    .setChromeOptions(optionsWith(profile))
     .setChromeService(new ServiceBuilder("/usr/bin/chromedriver"))
     .build();
   await resize(driver, view);
@@ -59,6 +68,29 @@ export async function openBrowser(
       if (!keptProfile) rmSync(profile, { recursive: true, force: true });
     },
   };
+}
+
+/** A Chromium of its own, for what must not touch the shared one's pages. */
+export async function openOwnBrowser(): Promise<Browser> {
+  const profile = mkdtempSync(join(tmpdir(), "pale-cap-browser-"));
+  const own = await openBrowser(undefined, profile);
+  return {
+    driver: own.driver,
+    close: async () => {
+      await own.close();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}
+
+/** The Chromium of this run; it ends with the driver that oneChromedriver started. */
+let shared: WebDriver | undefined;
+
+function optionsWith(profile: string): Options {
+  const options = new Options();
+  options.setChromeBinaryPath("/usr/bin/chromium");
+  options.addArguments(...chromiumArguments, `--user-data-dir=${profile}`);
+  return options;
 }
 
 /** Sets the page's own size (not the window's) and the preferred colour scheme. */

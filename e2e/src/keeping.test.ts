@@ -1,6 +1,6 @@
 import { By, Key, type WebDriver } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Browser, openBrowser } from "./browser";
+import { type Browser, openBrowser, openOwnBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
 
@@ -169,7 +169,7 @@ describe("two pages of one browser", () => {
 describe("a browser whose storage does not open", () => {
   it("says that nothing is kept here, and has every reading of a burst stored", async () => {
     const source = 'IDBFactory.prototype.open = () => { throw new DOMException("shut", "UnknownError"); };';
-    const own = await openBrowser();
+    const own = await openOwnBrowser();
     try {
       await tools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
       const shut = new Page(own.driver, server.address);
@@ -198,7 +198,7 @@ describe("a browser whose storage does not open", () => {
 describe("a computer whose clock is wrong", () => {
   it("is told so, and its low voltage verifies nothing", async () => {
     const source = "const now = Date.now; Date.now = () => now() + 600000;";
-    const own = await openBrowser();
+    const own = await openOwnBrowser();
     try {
       await tools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
       const fast = new Page(own.driver, server.address);

@@ -1,6 +1,7 @@
 import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 
-const patience = 10_000;
+/** Long enough for a machine that has much else to do; nothing waits longer than it must. */
+const patience = 30_000;
 
 /** The interface as a person finds their way in it: by label, role and text, waiting on what appears. */
 export class Page {
@@ -94,7 +95,14 @@ export class Page {
   async seeNamed(text: string): Promise<void> {
     await this.until(`find something named "${text}"`, () =>
       this.driver.executeScript<boolean>(
-        "return [...document.querySelectorAll('[aria-label]')].some((one) => one.getAttribute('aria-label').replace(/\\s+/g, ' ').includes(arguments[0]))",
+        `const pieces = arguments[0].split(", ");
+         const nameOf = (one) => (one.getAttribute("aria-label") ?? one.textContent ?? "").replace(/\\s+/g, " ");
+         // The pieces in their order; what is only sometimes in a name may stand between them.
+         const says = (name) => pieces.reduce((from, piece) => {
+           const at = from < 0 ? -1 : name.indexOf(piece, from);
+           return at < 0 ? -1 : at + piece.length;
+         }, 0) >= 0;
+         return [...document.querySelectorAll("[aria-label], a, button")].some((one) => says(nameOf(one)));`,
         text,
       ),
     );

@@ -6,29 +6,7 @@ import { Key } from "selenium-webdriver";
 import { openBrowser, resize } from "./browser";
 import { Page } from "./page";
 import { openServer } from "./server";
-
-/** One picture of each main view: file, demo job, lens, and the part to select there. */
-const views = [
-  { file: "bench", path: "/", heading: "Halden 24" },
-  { file: "intake", model: "Halden 24", lens: "intake" },
-  { file: "intake-photos", model: "Halden 24", lens: "intake?page=photos", click: "Open photo, board, parts side" },
-  { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
-  { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
-  { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
-  { file: "judge", model: "Halden 24", lens: "judge" },
-  { file: "judge-part", model: "Halden 24", lens: "judge", part: "C15" },
-  { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark" },
-  { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
-  { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },
-  { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
-  { file: "rework", model: "Logger 8", lens: "rework" },
-  { file: "prove", model: "Duo brick", lens: "prove" },
-  { file: "hand-over", model: "Duo brick", lens: "hand-over" },
-  { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
-  { file: "house-rules", path: "/house-rules", heading: "House rules" },
-  { file: "working-safely", path: "/working-safely", heading: "Working safely" },
-  { file: "report", model: "Counter 2 display", lens: "report" },
-] as const;
+import { demoLines, views } from "./views";
 
 const folder = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), "docs/screenshots");
 /** Where the pictures find their simulated bench. */
@@ -38,10 +16,7 @@ const server = await openServer("demo", benchPort);
 const browser = await openBrowser();
 try {
   mkdirSync(folder, { recursive: true });
-  const pages = await Promise.all(
-    ["open", "closed"].map(async (state) => (await fetch(`${server.address}/api/bench?state=${state}`)).json()),
-  );
-  const lines = (pages as { lines: { id: string; deviceModel: string }[] }[]).flatMap((one) => one.lines);
+  const lines = await demoLines(server.address);
   const page = new Page(browser.driver, server.address);
   for (const view of views) {
     const scheme = "scheme" in view ? view.scheme : "light";

@@ -1,9 +1,9 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import { createServer } from "node:net";
 import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
 import pg from "pg";
+import { freePort } from "./freePort";
 
 const checkout = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 
@@ -29,7 +29,10 @@ export async function openServer(demo: "demo" | "none", benchPort = unusedPort):
   if (!postgres || !owner || !app)
     throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
   const name = `browser_${randomUUID().replaceAll("-", "")}`;
-  await onPostgres(postgres, (client) => client.query(`CREATE DATABASE ${name} OWNER pale_cap_owner`));
+  const template = await ensureTemplate(demo);
+  await onPostgres(postgres, (client) =>
+    client.query(`CREATE DATABASE ${name} TEMPLATE ${template} OWNER pale_cap_owner`),
+  );
   const databaseUrl = `${app}${name}`;
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
@@ -50,18 +53,7 @@ export async function openServer(demo: "demo" | "none", benchPort = unusedPort):
     address,
     databaseUrl,
     start: async () => {
-      child = spawn(process.execPath, ["--import", "tsx", "server/src/main.ts"], {
-        cwd: checkout,
-        env: {
-          ...process.env,
-          DATABASE_URL: databaseUrl,
-          DATABASE_OWNER_URL: `${owner}${name}`,
-          PORT: String(port),
-          PALE_CAP_DEMO: demo,
-          BENCH_PORT: String(benchPort),
-        },
-        stdio: ["ignore", "inherit", "inherit"],
-      });
+      child = spawnServer({ databaseUrl, ownerUrl: `${owner}${name}`, port, demo, benchPort });
       await untilHealthy(address, child);
     },
     kill: () => end("SIGKILL"),
@@ -74,26 +66,62 @@ export async function openServer(demo: "demo" | "none", benchPort = unusedPort):
   return server;
 }
 
+interface ServerProcess {
+  readonly databaseUrl: string;
+  readonly ownerUrl: string;
+  readonly port: number;
+  readonly demo: "demo" | "none";
+  readonly benchPort: number;
+}
+
+function spawnServer({ databaseUrl, ownerUrl, port, demo, benchPort }: ServerProcess): ChildProcess {
+  return spawn(process.execPath, ["--import", "tsx", "server/src/main.ts"], {
+    cwd: checkout,
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      DATABASE_OWNER_URL: ownerUrl,
+      PORT: String(port),
+      PALE_CAP_DEMO: demo,
+      BENCH_PORT: String(benchPort),
+    },
+    stdio: ["ignore", "inherit", "inherit"],
+  });
+}
+
+/** A database that a server has migrated and settled, made once a run: every test starts on a copy of it. */
+async function ensureTemplate(demo: "demo" | "none"): Promise<string> {
+  const { TEST_POSTGRES_ADDRESS: postgres = "", TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
+  const name = `browser_template_${demo}`;
+  const isThere = await onPostgres(postgres, async (client) => {
+    const found = await client.query("SELECT 1 FROM pg_database WHERE datname = $1", [name]);
+    if (found.rowCount === 0) await client.query(`CREATE DATABASE ${name} OWNER pale_cap_owner`);
+    return found.rowCount !== 0;
+  });
+  if (isThere) return name;
+  const port = await freePort();
+  const child = spawnServer({
+    databaseUrl: `${app}${name}`,
+    ownerUrl: `${owner}${name}`,
+    port,
+    demo,
+    benchPort: unusedPort,
+  });
+  await untilHealthy(`http://127.0.0.1:${port}`, child);
+  const gone = new Promise((resolve) => child.once("exit", resolve));
+  child.kill("SIGTERM");
+  await gone;
+  return name;
+}
+
 async function untilHealthy(address: string, child: ChildProcess): Promise<void> {
-  for (let attempt = 0; attempt < 300; attempt++) {
+  for (let attempt = 0; attempt < 900; attempt++) {
     if (child.exitCode !== null) throw new Error("The server under test ended while starting.");
     const answer = await fetch(`${address}/api/health`).catch(() => null);
     if (answer?.ok) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
-  throw new Error("The server under test did not answer within 30 s.");
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const probe = createServer().once("error", reject);
-    probe.listen(0, "127.0.0.1", () => {
-      const address = probe.address();
-      probe.close(() =>
-        typeof address === "object" && address ? resolve(address.port) : reject(new Error("no port")),
-      );
-    });
-  });
+  throw new Error("The server under test did not answer within 90 s.");
 }
 
 async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {

@@ -207,13 +207,15 @@ const Outline = memo(function Outline(props: {
   const x = (position.xMetres ?? 0) * scale;
   const y = (position.yMetres ?? 0) * scale;
   const isSink = position.kind === "heat-sink";
+  const high =
+    position.outlineHeightMetres === null ? null : `${formatQuantity(position.outlineHeightMetres, "mm").text} high`;
   return (
     <g
       transform={`translate(${x} ${y})`}
       className={classes.part}
       role="button"
       tabIndex={0}
-      aria-label={`${position.designator}, ${position.kind}`}
+      aria-label={[position.designator, high, position.kind].filter(Boolean).join(", ")}
       aria-pressed={props.isSelected}
       onClick={(event) => {
         event.currentTarget.focus({ preventScroll: true });
@@ -237,10 +239,10 @@ const Outline = memo(function Outline(props: {
       />
       <text className={classes.outlineName} textAnchor="middle" y="4">
         {position.designator}
-      </text>
-      {position.outlineHeightMetres !== null && depth > 30 && (
+      </text>{" "}
+      {high !== null && depth > 30 && (
         <text className={classes.outlineHeight} textAnchor="middle" y="17">
-          {formatQuantity(position.outlineHeightMetres, "mm").text} high
+          {high}
         </text>
       )}
     </g>
@@ -267,8 +269,10 @@ const Can = memo(function Can(props: CanProps) {
   const volts = part?.ratedVolts != null ? ` ${part.ratedVolts} V` : "";
   const stripe = part?.stripeDegrees ?? position.boardNegativeDegrees;
   const glyphScale = Math.min(1, (radius * 0.62) / 8);
+  // What is seen comes first, as it is seen: who speaks to the screen says just that.
   const label = [
     position.designator,
+    props.note,
     marking + volts,
     props.section,
     verdict && verdictLabels[verdict],
@@ -322,7 +326,7 @@ const Can = memo(function Can(props: CanProps) {
         y={radius + 18}
       >
         {position.designator}
-      </text>
+      </text>{" "}
       {scale >= roomForValues && (
         <text className={classes.value} textAnchor="middle" y={radius + 31}>
           {props.note ?? marking}

@@ -20,7 +20,8 @@ export function Pane(props: {
         {props.note && <div className={classes.paneNote}>{props.note}</div>}
         {props.actions && <div className={classes.paneActions}>{props.actions}</div>}
       </header>
-      <div className={classes.paneBody}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keys, also where nothing in it takes the focus */}
+      <div className={classes.paneBody} tabIndex={0}>
         {props.hasOwnEntries ? props.children : <EntryFieldset>{props.children}</EntryFieldset>}
       </div>
     </div>

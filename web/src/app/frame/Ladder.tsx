@@ -2,6 +2,7 @@ import { type LensState, lenses } from "@pale-cap/core";
 import { lensLabels, lensStateLabels } from "@pale-cap/wording";
 import { NavLink, useNavigate } from "react-router";
 import { useJob } from "../../job/JobContext";
+import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import classes from "./frame.module.css";
 
@@ -20,15 +21,17 @@ export function Ladder() {
   return (
     <nav className={classes.ladder} aria-label="Lenses">
       {progress.map(({ lens, state, missingCount }, index) => (
-        <NavLink
-          key={lens}
-          to={`/jobs/${detail.job.id}/${lens}`}
-          className={classes.rung}
-          aria-label={`${index + 1} ${lensLabels[lens]}, ${lensStateLabels[state]}${missingCount ? `, ${missingCount} missing` : ""}`}
-        >
-          <span className={classes.rungNumber}>{index + 1}</span>
+        <NavLink key={lens} to={`/jobs/${detail.job.id}/${lens}`} className={classes.rung}>
+          <span className={classes.rungNumber}>{index + 1}</span>{" "}
           <span className={classes.rungName}>{lensLabels[lens]}</span>
-          {missingCount > 0 && <span className={classes.rungCount}>{missingCount}</span>}
+          {missingCount > 0 && (
+            <>
+              {" "}
+              <span className={classes.rungCount}>{missingCount}</span>
+              <span className={text.unseen}> missing</span>
+            </>
+          )}
+          <span className={text.unseen}>, {lensStateLabels[state]}</span>
           <RungMark state={state} />
         </NavLink>
       ))}

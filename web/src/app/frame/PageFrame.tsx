@@ -8,7 +8,8 @@ export function PageFrame() {
   return (
     <div className={classes.page}>
       <TopStrip />
-      <main className={classes.pageBody}>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keys, also where nothing in it takes the focus */}
+      <main className={classes.pageBody} tabIndex={0}>
         <Outlet />
       </main>
       <KeysHelp />

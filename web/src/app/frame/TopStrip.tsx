@@ -49,7 +49,9 @@ function BrandMark() {
 function JobChips({ currentId }: { readonly currentId: string | undefined }) {
   const openIds = useAppSelector((state) => state.workplace.openJobIds);
   // Three chips fit beside the command box at 1280; the job on screen is always one of them.
-  const shown = openIds.filter((id) => id === currentId || openIds.indexOf(id) >= openIds.length - 3).slice(-3);
+  const latest = openIds.slice(-3);
+  const isOlder = currentId !== undefined && openIds.includes(currentId) && !latest.includes(currentId);
+  const shown = isOlder ? [currentId, ...latest.slice(1)] : latest;
   return (
     <nav className={classes.chips} aria-label="Open jobs">
       {shown.map((id) => (

@@ -150,16 +150,12 @@ export function PhotosPage({ selectedId, onSelect }: PhotosPageProps) {
               <button
                 type="button"
                 aria-pressed={photo.id === selectedId}
-                aria-label={`Open photo, ${photoKindLabels[photo.kind]}${photo.caption ? `, ${photo.caption}` : ""}`}
+                aria-label={photoName(photo)}
                 onClick={() => onSelect(photo.id === selectedId ? null : photo.id)}
               >
                 <img src={photoThumbnail(photo.id)} alt="" />
-                <span>{photo.caption ?? photoKindLabels[photo.kind]}</span>
-                {photo.marks.length > 0 && (
-                  <span className={text.soft}>
-                    {photo.marks.length} mark{photo.marks.length === 1 ? "" : "s"}
-                  </span>
-                )}
+                <span>{photo.caption ?? photoKindLabels[photo.kind]}</span>{" "}
+                {photo.marks.length > 0 && <span className={text.soft}>{marksText(photo.marks.length)}</span>}
               </button>
             </li>
           ))}
@@ -223,3 +219,11 @@ function PhotoWords(props: {
     </div>
   );
 }
+
+/** What is seen under the picture, in its words and their order, and what it is of where a caption stands in its place. */
+function photoName({ kind, caption, marks }: PhotoRow): string {
+  const seen = [caption ?? photoKindLabels[kind], marksText(marks.length)];
+  return ["Open photo", ...seen, caption && photoKindLabels[kind]].filter(Boolean).join(", ");
+}
+
+const marksText = (count: number) => (count === 0 ? "" : `${count} mark${count === 1 ? "" : "s"}`);

@@ -1,0 +1,35 @@
+import type { BenchPage } from "@pale-cap/contract";
+
+/** Every main view: the name of its picture, demo job, lens, and what to select there. */
+export const views = [
+  { file: "bench", path: "/", heading: "Halden 24" },
+  { file: "intake", model: "Halden 24", lens: "intake" },
+  { file: "intake-photos", model: "Halden 24", lens: "intake?page=photos", click: "Open photo, board, parts side" },
+  { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
+  { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
+  { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
+  { file: "judge", model: "Halden 24", lens: "judge" },
+  { file: "judge-part", model: "Halden 24", lens: "judge", part: "C15" },
+  { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark" },
+  { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
+  { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },
+  { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
+  { file: "rework", model: "Logger 8", lens: "rework" },
+  { file: "prove", model: "Duo brick", lens: "prove" },
+  { file: "hand-over", model: "Duo brick", lens: "hand-over" },
+  { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
+  { file: "house-rules", path: "/house-rules", heading: "House rules" },
+  { file: "working-safely", path: "/working-safely", heading: "Working safely" },
+  { file: "report", model: "Counter 2 display", lens: "report" },
+] as const;
+
+/** Jobs of the demo, open and closed. */
+export async function demoLines(address: string): Promise<BenchPage["lines"]> {
+  const pages = await Promise.all(
+    ["open", "closed"].map(async (state) => {
+      const answer = await fetch(`${address}/api/bench?state=${state}`);
+      return (await answer.json()) as BenchPage;
+    }),
+  );
+  return pages.flatMap((one) => one.lines);
+}
