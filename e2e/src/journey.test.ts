@@ -133,7 +133,7 @@ describe("one job through all nine lenses", () => {
     await page.fill("Output, before choke, promised load", "4");
     await page.press(Key.TAB);
     await page.see("1 rail promised");
-    await page.click("C31, 1000");
+    await page.click("C31, ");
     await (await page.field("domed top")).sendKeys(Key.SPACE);
     await page.seeNamed("domed top");
     await page.choose("It puts the negative side", "bottom");
@@ -165,7 +165,7 @@ describe("one job through all nine lenses", () => {
     await page.press("+");
     await page.see("410 mΩ");
     await page.choose("Frequency of the ESR reading", "100 kHz");
-    await page.click("C31, 1000");
+    await page.click("C31, ");
     await page.seeNamed("Reading, ESR of C31");
     await (await page.field("Reading, ESR of C31")).sendKeys("c 380", Key.ENTER);
     await page.press("+");
@@ -191,7 +191,7 @@ describe("one job through all nine lenses", () => {
     await lens(5, "All parts, worst first");
     await page.seeNamed("C31, 1000 µF 16 V, Output, before choke, failed");
     await page.seeNamed("C32, 1000 µF 16 V, Output, before choke, sound");
-    await page.click("C31, 1000");
+    await page.click("C31, ");
     await page.see("ESR 410 mΩ, out of circuit");
     await page.see("38 % of the marking");
     await page.see("Goes out in any case");

@@ -57,8 +57,8 @@ describe("an empty shop", () => {
         await page.chord(Key.ALT, String(rung));
         await page.until(`stand on rung ${rung}`, () =>
           browser.driver.executeScript<boolean>(
-            "return document.querySelector('nav[aria-label=Lenses] a.active')?.getAttribute('aria-label').startsWith(arguments[0])",
-            `${rung} `,
+            "return document.querySelector('nav[aria-label=Lenses] a.active')?.textContent.startsWith(arguments[0])",
+            String(rung),
           ),
         );
         expect(await overflows(), `lens ${rung} at ${view.width}`).toBe(false);
