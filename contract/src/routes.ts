@@ -30,6 +30,7 @@ export const routes = {
   signs: "/api/jobs/:jobId/signs",
   captures: "/api/jobs/:jobId/captures",
   capture: "/api/jobs/:jobId/captures/:captureId",
+  captureAnalysis: "/api/jobs/:jobId/captures/:captureId/analysis",
   captureSamples: "/api/captures/:captureId/samples",
   overrules: "/api/jobs/:jobId/overrules",
   verdictSummary: "/api/jobs/:jobId/verdict-summary",

@@ -13,6 +13,7 @@ import {
   nullableText,
   strictObject,
   textField,
+  versionField,
 } from "../fields/fields";
 
 export const captureLimits = {
@@ -72,6 +73,8 @@ export const newCaptureSchema = strictObject({
   loadAmps: nullablePositive(500),
   rig: captureRigSchema.required(),
   analysis: captureAnalysisSchema.required(),
+  /** The core that analysed it. */
+  coreVersion: textField(20),
   /** From which instrument; null: from a file. */
   instrument: nullableText(80),
   measuredAt: instantField(),
@@ -89,6 +92,18 @@ export interface CaptureRow extends StoredFact {
   readonly loadAmps: number | null;
   readonly rig: CaptureRig;
   readonly analysis: CaptureAnalysis;
+  readonly coreVersion: string;
   readonly instrument: string | null;
   readonly measuredAt: string;
 }
+
+/** An analysis that a newer core made of the same samples. */
+export const captureAnalysisEditSchema = strictObject({
+  writeId: idField(),
+  version: versionField(),
+  coreVersion: textField(20),
+  analysis: captureAnalysisSchema.required(),
+});
+export type CaptureAnalysisEdit = Omit<InferType<typeof captureAnalysisEditSchema>, "analysis"> & {
+  readonly analysis: CaptureAnalysis;
+};

@@ -165,9 +165,11 @@ const boards: Readonly<Record<string, Board>> = {
   },
 };
 
-/** Numbers to six digits: the last bits are the platform's. Readings by their place, their ids count up over all tests. */
+/** Numbers to six digits: the last bits are the platform's. Readings by their place. */
 function told(value: unknown, ids: readonly string[]): unknown {
   if (typeof value === "number") return Number.isFinite(value) ? Number(value.toPrecision(6)) : String(value);
+  // Moments and ids of the samples count up over all tests.
+  if (typeof value === "string" && /^2026-11-23T10:/.test(value)) return "moment";
   if (typeof value === "string") return ids.includes(value) ? `reading ${ids.indexOf(value) + 1}` : value;
   if (Array.isArray(value)) return value.map((one) => told(one, ids));
   if (typeof value !== "object" || value === null) return value;

@@ -7,7 +7,7 @@ import {
   type JobDetail,
   routes,
 } from "@pale-cap/contract";
-import { analyseCapture } from "@pale-cap/core";
+import { analyseCapture, coreVersion } from "@pale-cap/core";
 import { netValues } from "@pale-cap/core/testing";
 import sharp from "sharp";
 import request from "supertest";
@@ -33,7 +33,15 @@ const samples = Float32Array.from({ length: 400 }, (_, n) => 0.1 * Math.sin(n / 
 let test: TestApp;
 let jobId: string;
 let part: MadePart;
-const made = { store: newId(), step: newId(), photo: newId(), capture: newId(), type: newId(), paper: newId() };
+const made = {
+  store: newId(),
+  step: newId(),
+  photo: newId(),
+  capture: newId(),
+  oldCapture: newId(),
+  type: newId(),
+  paper: newId(),
+};
 const instrument = newId();
 let picture: Buffer;
 /** As it was read before a storm. */
@@ -58,7 +66,10 @@ const addPhoto = (id: string) =>
 const addCapture = (id: string) => {
   const rig = { hasLongGroundLead: true, isAcCoupled: true, isIsolationTransformer: false, isBandwidthLimited: false };
   const analysis = analyseCapture(samples, 4e-7, 50);
-  const about = { id, netId: part.netId, name: "12 V", loadAmps: 4, rig, analysis, instrument: null, measuredAt: at };
+  const about = {
+    ...{ id, netId: part.netId, name: "12 V", loadAmps: 4, rig, analysis, coreVersion, instrument: null },
+    measuredAt: at,
+  };
   return request(test.app)
     .post(ofJob("captures"))
     .field("about", JSON.stringify({ ...about, ...by }))
@@ -88,6 +99,7 @@ beforeAll(async () => {
   await send("post", ofJob("teardown-steps"), { id: made.step, ...step, doneAt: at, personId: null }).expect(201);
   await addPhoto(made.photo).expect(201);
   await addCapture(made.capture).expect(201);
+  await addCapture(made.oldCapture).expect(201);
   await send("post", ofJob("board-type"), { id: made.type, boardTypeId: null, name: "Halden board" }).expect(201);
   await addPaper(made.paper).expect(201);
   const [type] = (await request(test.app).get("/api/board-types")).body as readonly BoardTypeLine[];
@@ -270,6 +282,15 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
     "all",
     async () => send("post", `/api/jobs/${await makeJob(test.app)}/board-type/use`, { id: newId(), revisionId }),
   ],
+  "put /api/jobs/:jobId/captures/:captureId/analysis": [
+    "one",
+    () => {
+      const analysis = analyseCapture(samples, 4e-7, 50);
+      return send("put", ofJob(`captures/${made.oldCapture}/analysis`), {
+        ...{ writeId: newId(), version: 1, coreVersion, analysis },
+      });
+    },
+  ],
   "delete /api/jobs/:jobId/captures/:captureId": [
     "one",
     () => send("delete", ofJob(`captures/${made.capture}`), edit({})),
@@ -290,7 +311,7 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
 };
 
 /** What they change stands outside the database. */
-const unstored = new Set([`put ${routes.benchSupply}`, `post ${routes.instrumentActs}`]);
+const unstored = new Set([`put ${routes.benchSupply}`, `post ${routes.instrumentActs}`, `post ${routes.shop}`]);
 
 describe("forty at once of every write", () => {
   it.each(Object.entries(storms))(

@@ -86,6 +86,11 @@ const worker = {
     );
   },
 
+  /** The analysis alone, of samples that are stored. */
+  analysisOf(samples: Float32Array, intervalSeconds: number, mainsHertz: number): CaptureAnalysis {
+    return analyseCapture(samples, intervalSeconds, mainsHertz);
+  },
+
   /** The same for samples that came from an instrument. */
   async analyse(volts: readonly number[], intervalSeconds: number, mainsHertz: number): Promise<ReadChannel> {
     const samples = Float32Array.from(volts);

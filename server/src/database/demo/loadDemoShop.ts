@@ -1,6 +1,7 @@
 import { foldHouseRules, jobFacts, photoLimits } from "@pale-cap/contract";
 import {
   converterOf,
+  coreVersion,
   overRangeCode,
   predictRipple,
   rankReplacements,
@@ -168,7 +169,7 @@ class DemoWriter {
         isBandwidthLimited: false,
       };
       await this.rows.captures.insert({
-        ...{ id: this.id(), jobId, netId: net.id, name: one.name, loadAmps: one.loadAmps, rig, analysis },
+        ...{ id: this.id(), jobId, netId: net.id, name: one.name, loadAmps: one.loadAmps, rig, coreVersion, analysis },
         ...{ instrument: null, samplesSha256, isRemoved: false, measuredAt: createdAt, personId: this.personId },
         ...{ clockId: demoClock, receivedAt: createdAt, clockAheadSeconds: 0 },
       });

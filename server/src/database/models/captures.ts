@@ -13,6 +13,8 @@ export interface CaptureDbRow extends FactColumns {
   loadAmps: number | null;
   rig: CaptureRig;
   analysis: CaptureAnalysis;
+  /** The core that made it. */
+  coreVersion: string;
   instrument: string | null;
   samplesSha256: string;
   isRemoved: boolean;
@@ -30,6 +32,7 @@ export const captures = (sequelize: Sequelize) =>
     loadAmps: column.real,
     rig: column.json,
     analysis: column.json,
+    coreVersion: column.text,
     instrument: column.text,
     samplesSha256: column.text,
     isRemoved: column.flag,

@@ -1,7 +1,15 @@
 import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
 import { gunzip } from "node:zlib";
-import { captureLimits, type NewCapture, newCaptureSchema, removalSchema, routes } from "@pale-cap/contract";
+import {
+  type CaptureAnalysisEdit,
+  captureAnalysisEditSchema,
+  captureLimits,
+  type NewCapture,
+  newCaptureSchema,
+  removalSchema,
+  routes,
+} from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
 import type { BlobRow } from "../../database/models/blobs";
 import type { CaptureDbRow } from "../../database/models/captures";
@@ -62,6 +70,24 @@ export const captureRoutes = ({ database, heavy }: AppContext): readonly Route[]
       response.set({ "Content-Type": "application/octet-stream", "Content-Encoding": "gzip" });
       await pipeline(blobChunks(database, blob), response);
     },
+  }),
+  write({
+    method: "put",
+    path: routes.captureAnalysis,
+    kind: "capture analysis",
+    right: "measure",
+    schema: captureAnalysisEditSchema,
+    write: async (scope, { body, params }) => {
+      const { jobId, captureId } = params as { jobId: string; captureId: string };
+      const stored = await captureOf(scope, captureId);
+      if (body.analysis.sampleCount !== stored.analysis.sampleCount) {
+        throw new HttpProblem("conflict", "This analysis is not of the stored samples.");
+      }
+      const key = { id: captureId, version: body.version, where: { jobId } };
+      const { analysis, coreVersion } = body as CaptureAnalysisEdit;
+      await updateFromVersion(scope.rows.captures, key, { analysis, coreVersion });
+    },
+    answer: async (scope, { params }) => toWire(toCapture(await captureOf(scope, params.captureId as string))),
   }),
   write({
     method: "delete",

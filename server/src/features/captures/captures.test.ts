@@ -26,6 +26,7 @@ const about = (more: object = {}) => ({
   loadAmps: 4,
   rig: { hasLongGroundLead: true, isAcCoupled: true, isIsolationTransformer: false, isBandwidthLimited: false },
   analysis: analyseCapture(samples, 4e-7, 50),
+  coreVersion: "0.1.0",
   instrument: null,
   measuredAt: "2026-11-23T11:00:00.000Z",
   clockId: null,
@@ -82,5 +83,23 @@ describe("a capture", () => {
     const otherJob = await makeJob(test.app);
     await send(about(), packed(samples), otherJob).expect(409);
     expect(await stored()).toEqual([]);
+  });
+
+  it("keeps which core analysed it, and takes a newer core's analysis of the same samples, from the version seen", async () => {
+    await send(about()).expect(201);
+    const [capture] = await stored();
+    expect(capture?.coreVersion).toBe("0.1.0");
+    const analysis = { ...about().analysis, quietPeakToPeakVolts: 0.0987 };
+    const redo = (more: object = {}) =>
+      request(test.app)
+        .put(`/api/jobs/${jobId}/captures/${capture?.id}/analysis`)
+        .send({ writeId: newId(), version: 1, coreVersion: "0.2.0", analysis, ...more });
+    await redo({ analysis: { ...analysis, sampleCount: 3999 } }).expect(409);
+    await redo({ coreVersion: "" }).expect(422);
+    await redo().expect(200);
+    await redo().expect(409);
+    expect(await stored()).toMatchObject([
+      { version: 2, coreVersion: "0.2.0", analysis: { quietPeakToPeakVolts: 0.0987, sampleCount: 4000 } },
+    ]);
   });
 });

@@ -14,8 +14,10 @@ import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
-import { CaptureImport, captureWorker, plainRig } from "./CaptureImport";
+import { captureWorker } from "../../workers/captures";
+import { CaptureImport } from "./CaptureImport";
 import { useRemoveCaptureMutation } from "./captureApi";
+import { plainRig } from "./plainRig";
 import classes from "./ripple.module.css";
 import { useStoreCapture } from "./useStoreCapture";
 

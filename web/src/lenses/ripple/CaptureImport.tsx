@@ -2,30 +2,16 @@ import { Button, Checkbox, Modal, NativeSelect, Progress, TextInput } from "@man
 import { type CaptureRig, captureLimits, type Net } from "@pale-cap/contract";
 import { type CaptureMapping, type CaptureProblem, mostCaptureSamples } from "@pale-cap/core";
 import { captureProblemWords } from "@pale-cap/wording";
-import { proxy, type Remote, wrap } from "comlink";
+import { proxy } from "comlink";
 import { useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import type { CapturePreview, CaptureWorker, ReadChannel } from "../../workers/captureWorker";
+import { captureWorker } from "../../workers/captures";
+import type { CapturePreview, ReadChannel } from "../../workers/captureWorker";
+import { plainRig } from "./plainRig";
 import classes from "./ripple.module.css";
 import { useStoreCapture } from "./useStoreCapture";
-
-let remote: Remote<CaptureWorker> | undefined;
-
-export function captureWorker(): Remote<CaptureWorker> {
-  remote ??= wrap<CaptureWorker>(
-    new Worker(new URL("../../workers/captureWorker.ts", import.meta.url), { type: "module" }),
-  );
-  return remote;
-}
-
-export const plainRig: CaptureRig = {
-  hasLongGroundLead: false,
-  isAcCoupled: true,
-  isIsolationTransformer: false,
-  isBandwidthLimited: false,
-};
 
 const rigLabels: Readonly<Record<keyof CaptureRig, string>> = {
   hasLongGroundLead: "long ground lead",

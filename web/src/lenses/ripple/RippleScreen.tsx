@@ -32,6 +32,7 @@ import classes from "./ripple.module.css";
 import { captureColumns, rippleColumns } from "./rippleSeries";
 import { ShareChart } from "./ShareChart";
 import { useChosenParts } from "./useChosenParts";
+import { useNewestAnalysis } from "./useNewestAnalysis";
 import { useSamples } from "./useSamples";
 
 type View = "switching" | "window" | "table";
@@ -65,6 +66,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
   );
   const shown = captures.find((one) => one.id === shownId) ?? captures.at(-1);
   const samples = useSamples(shown?.id);
+  useNewestAnalysis(shown, samples);
   const known = useMemo(() => (first ? converterOf(first, { device: facts.device }) : null), [first, facts.device]);
   const load = loadAmps ?? shown?.loadAmps ?? full;
   const question = useMemo((): PredictionQuestion | null => {

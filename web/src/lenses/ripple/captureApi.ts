@@ -1,4 +1,4 @@
-import { type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contract";
+import { type CaptureAnalysisEdit, type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contract";
 import { api } from "../../api/api";
 import { type OnJob, url } from "../../job/onJob";
 import { byId, patching, upsert } from "../../job/patching";
@@ -20,6 +20,14 @@ export const captureApi = api.injectEndpoints({
       },
       onQueryStarted: patching((detail, row) => ({ ...detail, captures: upsert(detail.captures, row, byId) })),
     }),
+    redoAnalysis: build.mutation<CaptureRow, OnJob<CaptureAnalysisEdit> & { readonly captureId: string }>({
+      query: ({ jobId, captureId, body }) => ({
+        url: url(routes.captureAnalysis, jobId, { captureId }),
+        method: "PUT",
+        body,
+      }),
+      onQueryStarted: patching((detail, row) => ({ ...detail, captures: upsert(detail.captures, row, byId) })),
+    }),
     removeCapture: build.mutation<null, OnJob<Removal> & { readonly captureId: string }>({
       query: ({ jobId, captureId, body }) => ({
         url: url(routes.capture, jobId, { captureId }),
@@ -31,7 +39,7 @@ export const captureApi = api.injectEndpoints({
   }),
 });
 
-export const { useAddCaptureMutation, useRemoveCaptureMutation } = captureApi;
+export const { useAddCaptureMutation, useRedoAnalysisMutation, useRemoveCaptureMutation } = captureApi;
 
 /** The samples of a stored capture. */
 export async function fetchSamples(captureId: string): Promise<Float32Array> {

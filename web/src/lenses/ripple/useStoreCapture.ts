@@ -1,4 +1,5 @@
 import type { CaptureRig, Net, Problem } from "@pale-cap/contract";
+import { coreVersion } from "@pale-cap/core";
 import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -31,7 +32,7 @@ export function useStoreCapture(net: Net) {
     const moment = { measuredAt: pageClock.moment(), clockId: pageClock.id };
     const refusal = await inTurn(
       async () => {
-        const body = { ...said, ...moment, id, netId: net.id, analysis, personId };
+        const body = { ...said, ...moment, id, netId: net.id, analysis, coreVersion, personId };
         const answer = await add({
           jobId: detail.job.id,
           body,
