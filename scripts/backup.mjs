@@ -3,7 +3,7 @@ import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 
 try {
-  ensurePackages();
+  await ensurePackages();
   ensurePostgres();
   const { existsSync } = await import("node:fs");
   const { join } = await import("node:path");

@@ -5,7 +5,7 @@ import { ensurePackages } from "./npmPackages.mjs";
 const name = `bench-${process.pid}`;
 let isOpen = false;
 try {
-  ensurePackages();
+  await ensurePackages();
   ensurePostgres();
   const { openScratch, sweepScratch } = await import("./postgres/cluster.mjs");
   sweepScratch();

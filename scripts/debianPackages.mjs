@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readdirSync, writeFileSync } from "node:fs";
+import { existsSync, readdirSync } from "node:fs";
 
 /** Raised for what a person must do by hand; shown without a stack. */
 export class NeedsPerson extends Error {}
@@ -37,12 +37,24 @@ function install(packages, { withoutDebianCluster = false }) {
       `${packages.join(" and ")} must be installed first. Run this once, then start again:\n\n  ${line}\n`,
     );
   }
-  if (withoutDebianCluster && isRoot) {
-    mkdirSync("/etc/postgresql-common/createcluster.d", { recursive: true });
-    writeFileSync("/etc/postgresql-common/createcluster.d/no-main.conf", "create_main_cluster = false\n");
+  console.log("This takes a minute or two; what apt says follows.");
+  const undo = withoutDebianCluster ? keepDebianFromCluster(prefix) : () => undefined;
+  try {
+    run([...prefix, "apt-get", "update", "-q"], line);
+    run([...prefix, "apt-get", "install", "-y", "-q", "--no-install-recommends", ...packages], line);
+  } finally {
+    undo();
   }
-  run([...prefix, "apt-get", "update", "-q"], line);
-  run([...prefix, "apt-get", "install", "-y", "-q", "--no-install-recommends", ...packages], line);
+}
+
+const clusterSettings = "/etc/postgresql-common/createcluster.d";
+const noCluster = `${clusterSettings}/pale-cap-no-main.conf`;
+
+/** For the time of the installation alone: other users of PostgreSQL on this machine keep their own way. */
+function keepDebianFromCluster(prefix) {
+  run([...prefix, "mkdir", "-p", clusterSettings]);
+  run([...prefix, "sh", "-c", `echo 'create_main_cluster = false' > ${noCluster}`]);
+  return () => run([...prefix, "rm", "-f", noCluster]);
 }
 
 function canSudo() {
@@ -51,7 +63,8 @@ function canSudo() {
 
 function run([command, ...args], line) {
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
-  const result = spawnSync(command, args, { stdio: ["ignore", "ignore", "inherit"], env });
-  if (result.status !== 0)
-    throw new NeedsPerson(`Installing did not work. Run this by hand, then start again:\n\n  ${line}\n`);
+  const result = spawnSync(command, args, { stdio: ["ignore", "inherit", "inherit"], env });
+  if (result.status === 0) return;
+  const remedy = line ? ` Run this by hand, then start again:\n\n  ${line}\n` : "";
+  throw new NeedsPerson(`Installing did not work.${remedy}`);
 }

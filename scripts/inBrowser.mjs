@@ -8,7 +8,7 @@ export async function runInBrowser(module) {
   const clusterName = `test-${process.pid}`;
   let isStarted = false;
   try {
-    ensurePackages();
+    await ensurePackages();
     ensurePostgres();
     ensureChromium();
     ensureClientBuild();

@@ -1,53 +1,30 @@
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { NeedsPerson } from "./debianPackages.mjs";
 import { checkout, runFolder } from "./paths.mjs";
+import { withLock } from "./postgres/lock.mjs";
 
-/** Installs npm packages from the lock file, when it changed since the last time. */
-export function ensurePackages() {
+/** Installs npm packages from the lock file, when it or Node changed since the last time. */
+export async function ensurePackages() {
   const [major = 0, minor = 0] = process.versions.node.split(".").map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
     throw new NeedsPerson(`Pale Cap needs Node 20.19 or later; this is ${process.versions.node}.`);
   }
   const stamp = join(checkout, "node_modules", ".pale-cap-lock");
-  const wanted = createHash("sha256")
-    .update(readFileSync(join(checkout, "package-lock.json")))
-    .digest("hex");
+  const wanted = stampOf(readFileSync(join(checkout, "package-lock.json")));
   const isInstalled = () => existsSync(stamp) && readFileSync(stamp, "utf8") === wanted;
   if (isInstalled()) return;
   // A start and a test run at once would take each other's packages away in the middle.
-  const release = waitForTurn();
-  try {
+  await withLock(join(runFolder(), "npm-ci.lock"), async () => {
     if (!isInstalled()) install(stamp, wanted);
-  } finally {
-    release();
-  }
+  });
 }
 
-/** Holds a lock file with this process's id; one left behind by a process that is gone counts for nothing. */
-function waitForTurn() {
-  const lock = join(runFolder(), "npm-ci.lock");
-  for (;;) {
-    try {
-      writeFileSync(lock, String(process.pid), { flag: "wx" });
-      return () => rmSync(lock, { force: true });
-    } catch {
-      if (!isAlive(lock)) rmSync(lock, { force: true });
-      else Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 300);
-    }
-  }
-}
-
-function isAlive(lock) {
-  try {
-    const pid = Number(readFileSync(lock, "utf8"));
-    // The holder writes its id a moment after it made the file: an empty one is alive.
-    return pid === 0 || process.kill(pid, 0);
-  } catch (error) {
-    return error.code === "EPERM";
-  }
+/** Some packages are built for one Node and one machine: another one needs its own. */
+export function stampOf(lockFile, { modules } = process.versions, { platform, arch } = process) {
+  return createHash("sha256").update(lockFile).update(`node ${modules} ${platform} ${arch}`).digest("hex");
 }
 
 function install(stamp, wanted) {

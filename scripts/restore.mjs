@@ -3,7 +3,7 @@ import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 
 try {
-  ensurePackages();
+  await ensurePackages();
   ensurePostgres();
   const { resolve } = await import("node:path");
   const { restoreShop } = await import("./postgres/restoring.mjs");

@@ -21,7 +21,7 @@ for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => v
 watchLauncher();
 try {
   await refuseTakenPort();
-  ensurePackages();
+  await ensurePackages();
   const database = process.env.DATABASE_URL ? foreignDatabase() : await ownDatabase();
   const benchPort = await startBench();
   const address = isDev ? await startDev(database, benchPort) : await startBuilt(database, benchPort);

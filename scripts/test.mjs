@@ -1,5 +1,5 @@
 // npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it.
-import { execFile, spawnSync } from "node:child_process";
+import { execFile, spawn } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { join, relative } from "node:path";
 import { promisify } from "node:util";
@@ -18,15 +18,20 @@ const totals = { passed: 0, failed: 0 };
 const fileSeconds = [];
 let cluster;
 
+let running = null;
+
 for (const signal of ["SIGINT", "SIGTERM"]) {
-  process.on(signal, () => {
+  process.on(signal, async () => {
+    // What runs goes first: it still holds connections to the cluster.
+    if (running?.exitCode === null)
+      await new Promise((resolve) => running.once("exit", resolve) && running.kill(signal));
     if (cluster) removeScratch(clusterName);
     process.exit(1);
   });
 }
 try {
   if (!wanted.every((part) => part in parts)) throw new NeedsPerson(`Parts are: ${Object.keys(parts).join(", ")}.`);
-  ensurePackages();
+  await ensurePackages();
   for (const part of wanted) {
     console.log(`\n== ${part}`);
     await parts[part]();
@@ -69,18 +74,18 @@ async function check(name, command, args) {
     console.log(`${failure.stdout ?? ""}${failure.stderr ?? ""}${failure.code === undefined ? failure : ""}`);
 }
 
-function unitTests() {
-  vitest("unit");
+async function unitTests() {
+  await vitest("unit");
 }
 
 async function apiTests() {
-  vitest("api", await testCluster());
+  await vitest("api", await testCluster());
 }
 
 async function browserTests() {
   ensureChromium();
   ensureClientBuild();
-  vitest("browser", await testCluster());
+  await vitest("browser", await testCluster());
   // On a cluster of its own, as durable as a shop's.
   const torture = [join(checkout, "scripts/torture.mjs"), "--minutes", "1"];
   await check(
@@ -102,16 +107,17 @@ async function testCluster() {
 }
 
 /** Runs one vitest project; a part that ran no test counts as failed. */
-function vitest(project, env = {}) {
+async function vitest(project, env = {}) {
   const report = join(runFolder(), `${project}.json`);
   rmSync(report, { force: true });
   const bin = join(checkout, "node_modules/vitest/vitest.mjs");
   const reporters = ["--reporter=dot", "--reporter=json", `--outputFile.json=${report}`];
-  spawnSync(process.execPath, [bin, "run", "--project", project, ...reporters], {
+  running = spawn(process.execPath, [bin, "run", "--project", project, ...reporters], {
     cwd: checkout,
     stdio: ["ignore", "inherit", "inherit"],
     env: { ...cleanEnvironment(), ...env },
   });
+  await new Promise((resolve) => running.once("exit", resolve));
   const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0, testResults = [] } = readReport(report);
   for (const { name, startTime, endTime } of testResults) {
     fileSeconds.push({ file: relative(checkout, name), seconds: (endTime - startTime) / 1000 });

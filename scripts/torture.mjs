@@ -9,7 +9,7 @@ const name = `torture-${process.pid}`;
 let isOpen = false;
 try {
   if (!(minutes > 0 && minutes <= 120)) throw new NeedsPerson("--minutes needs a number from 0 to 120.");
-  ensurePackages();
+  await ensurePackages();
   ensurePostgres();
   ensureChromium();
   ensureClientBuild();

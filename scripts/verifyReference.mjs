@@ -1,7 +1,7 @@
 // npm run -s verify-reference -- FILE...: runs reference cases through core, a line a case; exit 1 on any failure.
 import { ensurePackages } from "./npmPackages.mjs";
 
-ensurePackages();
+await ensurePackages();
 const { register } = await import("tsx/esm/api");
 register();
 const { verifyFiles } = await import("../core/reference/verifyFiles.ts");

@@ -38,7 +38,7 @@ const leftOut = [
 const clusterName = `test-${process.pid}`;
 const results = join(runFolder(), "mutation");
 
-ensurePackages();
+await ensurePackages();
 const folders = values.in ?? [];
 if (folders.length === 0) throw new NeedsPerson("Say where: --in core/src/safety");
 mkdirSync(results, { recursive: true });
