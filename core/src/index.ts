@@ -41,7 +41,6 @@ export { coreVersion } from "./coreVersion";
 export { absorptionRecovery } from "./discharge/absorptionRecovery";
 export {
   type ChargeHazard,
-  chargeHazard,
   type Discharge,
   decayedVolts,
   discharge,
@@ -55,7 +54,6 @@ export {
   type Estimate,
   type EstimateRules,
   type EstimateSource,
-  leastClosedJobs,
   repairEstimate,
 } from "./economics/repairEstimate";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
@@ -72,7 +70,7 @@ export * from "./facts/powerEvents";
 export * from "./facts/teardown";
 export * from "./facts/visualSigns";
 export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
-export { priorProblems, priorsForDevice } from "./faults/devicePriors";
+export { priorsForDevice } from "./faults/devicePriors";
 export { type DrainClue, type DrainClueCode, drainClues } from "./faults/drainClues";
 export { explainJob, type JobExplanation } from "./faults/explainJob";
 export { type Explanation, type FaultEvidence, type FaultRanking, rankExplanations } from "./faults/explanations";
@@ -136,7 +134,7 @@ export { lifeWithAgeing } from "./life/lifeWithAgeing";
 export { lifeWithRippleHeating } from "./life/lifeWithRipple";
 export { type MissionLife, type MissionSegment, missionLife } from "./life/missionLife";
 export { type MissionProfile, missionProfile, type Purpose } from "./life/missionProfile";
-export { type RepairPolicy, repairPolicies, returnChances } from "./life/returnChance";
+export { type RepairPolicy, returnChances } from "./life/returnChance";
 export {
   type ExpectationBasis,
   type ExpectedReading,
@@ -147,7 +145,6 @@ export { meterRange } from "./measuring/meterRange";
 export { nextTargets } from "./measuring/nextTargets";
 export {
   type LowEnergyTest,
-  lowEnergyTests,
   type ProbeCaution,
   type ProbeInstrument,
   type ProbePoint,
@@ -230,7 +227,7 @@ export { type PredictionQuestion, predictRipple, type RipplePrediction, sweepLoa
 export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
-export { converterOf, usualConverter } from "./ripple/usualConverter";
+export { converterOf } from "./ripple/usualConverter";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";

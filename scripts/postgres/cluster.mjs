@@ -63,7 +63,7 @@ function secretsOf(path) {
 }
 
 /** Makes a new cluster; a folder that holds a database is never made anew. */
-export function makeCluster(cluster, superuserPassword) {
+function makeCluster(cluster, superuserPassword) {
   if (existsSync(cluster)) throw new NeedsPerson(`${cluster} is there already. Nothing was changed.`);
   const parent = dirname(cluster);
   const name = `${cluster.slice(parent.length + 1)}.new.`;

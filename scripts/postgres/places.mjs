@@ -16,7 +16,7 @@ export function dataRoot() {
 }
 
 /** Where backups lie: outside the data folder, so that losing one does not lose the other. */
-export function backupRoot() {
+function backupRoot() {
   if (process.env.PALE_CAP_BACKUPS) return process.env.PALE_CAP_BACKUPS;
   if (process.env.PALE_CAP_DATA) return `${process.env.PALE_CAP_DATA.replace(/\/+$/, "")}-backups`;
   return isRoot ? "/var/backups/pale-cap" : join(userData(), "pale-cap-backups");

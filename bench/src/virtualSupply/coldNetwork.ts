@@ -35,7 +35,7 @@ export function coldNetwork(
 }
 
 /** A device as branches; an open one is none, a shorted one is a short between its pins. */
-export function branchesOf(device: ScenarioDevice): readonly CircuitBranch[] {
+function branchesOf(device: ScenarioDevice): readonly CircuitBranch[] {
   const { pins, condition } = device;
   const resistor = (from: string | undefined, to: string | undefined, ohms: number): CircuitBranch[] =>
     from && to ? [{ kind: "resistor", from, to, ohms }] : [];

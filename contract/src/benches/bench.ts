@@ -35,7 +35,7 @@ export interface BenchPage {
   readonly nextBelow: number | null;
 }
 
-export const benchStates = ["open", "closed"] as const;
+const benchStates = ["open", "closed"] as const;
 export type BenchState = (typeof benchStates)[number];
 export const benchPageSize = 100;
 

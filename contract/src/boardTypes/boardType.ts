@@ -28,7 +28,7 @@ export const pinRoles = ["output", "ground", "enable", "sense", "other"] as cons
 export type PinRole = (typeof pinRoles)[number];
 
 /** How a kind of board is run on the bench: its connector pin by pin, what tells it to run, the load it needs. */
-export const benchNotesSchema = strictObject({
+const benchNotesSchema = strictObject({
   pins: array()
     .of(
       strictObject({

@@ -45,7 +45,7 @@ export const boardLimits = {
 
 const pointSchema = () => tuple([finiteNumber().required(), finiteNumber().required()]);
 
-export const boardSchema = strictObject({
+const boardSchema = strictObject({
   name: nullableText(80),
   widthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
   depthMetres: finiteNumber().moreThan(0).max(boardLimits.boardMetres).required(),
@@ -79,7 +79,7 @@ export const boardSchema = strictObject({
 });
 export type BoardValues = InferType<typeof boardSchema>;
 
-export const netSchema = strictObject({
+const netSchema = strictObject({
   name: textField(40),
   section: wordField<Section>(sections),
   nominalVolts: nullableBetween(-boardLimits.railVolts, boardLimits.railVolts),
@@ -113,7 +113,7 @@ export const netSchema = strictObject({
 });
 export type NetValues = InferType<typeof netSchema>;
 
-export const positionSchema = strictObject({
+const positionSchema = strictObject({
   designator: textField(12),
   kind: wordField<PartKind>(partKinds),
   netId: nullableId(),
@@ -131,7 +131,7 @@ export const positionSchema = strictObject({
 });
 export type PositionValues = InferType<typeof positionSchema>;
 
-export const fittedPartSchema = strictObject({
+const fittedPartSchema = strictObject({
   positionId: idField(),
   capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads),
   ratedVolts: nullablePositive(boardLimits.ratedVolts),
@@ -146,7 +146,7 @@ export const fittedPartSchema = strictObject({
 });
 export type FittedPartValues = InferType<typeof fittedPartSchema>;
 
-export const boardTables = ["board", "net", "position", "fittedPart"] as const;
+const boardTables = ["board", "net", "position", "fittedPart"] as const;
 export type BoardTable = (typeof boardTables)[number];
 
 const valuesOf = {
@@ -161,7 +161,7 @@ const valuesOfTable = (table: unknown) =>
   typeof table === "string" && Object.hasOwn(valuesOf, table) ? valuesOf[table as BoardTable] : boardSchema;
 
 /** One row of an edit: inserted, updated from a version, deleted or restored from a version. */
-export const boardChangeSchema = strictObject({
+const boardChangeSchema = strictObject({
   table: wordField<BoardTable>(boardTables),
   operation: wordField(["insert", "update", "delete", "restore"] as const),
   id: idField(),

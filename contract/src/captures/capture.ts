@@ -32,7 +32,7 @@ const part = () =>
     .defined();
 
 /** What the browser's worker found in the samples (core's analyseCapture). */
-export const captureAnalysisSchema = strictObject({
+const captureAnalysisSchema = strictObject({
   sampleCount: finiteNumber().integer().min(16).max(captureLimits.samples).required(),
   intervalSeconds: finiteNumber().moreThan(0).max(100).required(),
   meanVolts: finiteNumber().min(-1e4).max(1e4).required(),
@@ -57,7 +57,7 @@ export const captureAnalysisSchema = strictObject({
 });
 
 /** What may have falsified a capture: asked for with it, and kept. */
-export const captureRigSchema = strictObject({
+const captureRigSchema = strictObject({
   hasLongGroundLead: boolean().required(),
   isAcCoupled: boolean().required(),
   isIsolationTransformer: boolean().required(),

@@ -51,7 +51,7 @@ export const energyStoreEditSchema = strictObject({
 export type EnergyStoreEdit = InferType<typeof energyStoreEditSchema>;
 export type EnergyStoreRow = NewEnergyStore & { readonly version: number };
 
-export const chargeEventKinds = [
+const chargeEventKinds = [
   "mains_connected",
   "mains_disconnected",
   "live_reading",

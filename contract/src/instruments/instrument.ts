@@ -17,11 +17,11 @@ import {
 import { type InstrumentFunction, type InstrumentKind, instrumentKinds, type WaveformAnswer } from "./protocol";
 
 /** How the hub reaches an instrument. */
-export const transports = ["simulated", "tcp", "serial"] as const;
+const transports = ["simulated", "tcp", "serial"] as const;
 export type TransportKind = (typeof transports)[number];
 
 /** What an instrument says: this product's own lines, or the common lines of a meter that answers READ? with a number. */
-export const drivers = ["bench_lines", "read_only_lines"] as const;
+const drivers = ["bench_lines", "read_only_lines"] as const;
 export type InstrumentDriver = (typeof drivers)[number];
 
 /** An instrument as the shop set it up. */

@@ -53,7 +53,7 @@ const scenarioCapacitorSchema = strictObject({
   looks: nullableText(80),
 });
 
-export const semiconductorKinds = [
+const semiconductorKinds = [
   "fuse",
   "ntc",
   "bridge",

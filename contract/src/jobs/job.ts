@@ -38,7 +38,7 @@ export type CreateJob = InferType<typeof createJobSchema>;
 export const plugPolarities = ["centre_positive", "centre_negative", "other"] as const;
 export type PlugPolarity = (typeof plugPolarities)[number];
 
-export const quoteAnswers = ["yes", "no", "limit"] as const;
+const quoteAnswers = ["yes", "no", "limit"] as const;
 export type QuoteAnswer = (typeof quoteAnswers)[number];
 
 export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch"] as const;
@@ -48,7 +48,7 @@ const moneyField = () => number().integer().min(0).max(100_000_000).nullable().d
 const checkField = () => nullableWord<"good" | "bad">(["good", "bad"]);
 
 /** What the label says; a slip of unit is refused: no such supply has a 5 kV rail. */
-export const labelPlateSchema = strictObject({
+const labelPlateSchema = strictObject({
   inputVoltsLow: nullableBetween(5, 500),
   inputVoltsHigh: nullableBetween(5, 500),
   inputAmps: nullableBetween(0.001, 50),
@@ -69,7 +69,7 @@ export const labelPlateSchema = strictObject({
 export type LabelPlate = InferType<typeof labelPlateSchema>;
 
 /** What the unit must do afterwards, beside its rails: those are the board's own. */
-export const purposeSchema = strictObject({
+const purposeSchema = strictObject({
   hoursPerDay: nullableBetween(0, 24),
   standbyHoursPerDay: nullableBetween(0, 24),
   ambientCelsius: nullableBetween(-40, 80),
@@ -198,7 +198,7 @@ export interface Job extends Intake {
 }
 
 /** What left the shop's program in a file, told so that it can be traced. */
-export const exportKinds = ["positions_csv", "netlist", "capture_csv", "ripple_png", "report"] as const;
+const exportKinds = ["positions_csv", "netlist", "capture_csv", "ripple_png", "report"] as const;
 export type ExportKind = (typeof exportKinds)[number];
 export const exportSchema = strictObject({
   id: idField(),

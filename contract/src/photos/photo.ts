@@ -26,7 +26,7 @@ export const photoLimits = {
 } as const;
 
 /** A pen mark on a photo, in shares of its width and height, so that it stays where it was at any size. */
-export const photoMarkSchema = strictObject({
+const photoMarkSchema = strictObject({
   id: idField(),
   kind: wordField(["dot", "arrow", "text"] as const),
   x: finiteNumber().min(0).max(1).required(),

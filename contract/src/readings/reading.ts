@@ -34,7 +34,7 @@ import {
 } from "../fields/fields";
 
 /** Largest value that can be meant, by quantity; smallest is 0 except for voltages. */
-export const readingLimits: Readonly<Record<QuantityKind, readonly [number, number]>> = {
+const readingLimits: Readonly<Record<QuantityKind, readonly [number, number]>> = {
   esr: [0, 1e6],
   capacitance: [0, 10],
   dc_voltage: [-2000, 2000],
@@ -53,7 +53,7 @@ export const readingLimits: Readonly<Record<QuantityKind, readonly [number, numb
 };
 
 /** What was falsified or limited by the way of measuring. */
-export const rigSchema = strictObject({
+const rigSchema = strictObject({
   isIsolationTransformer: boolean().required(),
   isSeriesLamp: boolean().required(),
   isElectronicLimiter: boolean().required(),

@@ -2,7 +2,7 @@ import type { InferType } from "yup";
 import { strictObject, wordField } from "../fields/fields";
 
 /** What a database holds: a shop's own jobs, or the demo's invented ones. */
-export const shopRealms = ["shop", "demo"] as const;
+const shopRealms = ["shop", "demo"] as const;
 
 /** Which world is open, and whether the other one can be opened from here. */
 export interface ShopState {

@@ -18,7 +18,7 @@ export interface Estimate {
 }
 
 /** Fewer closed jobs than this tell of chance, not of the shop. */
-export const leastClosedJobs = 5;
+const leastClosedJobs = 5;
 
 export interface EstimateRules {
   readonly usualMinutes: number;

@@ -15,7 +15,7 @@ export interface AgedPart {
   readonly newBeta: number;
 }
 
-export const repairPolicies = ["failed_only", "same_group", "all"] as const;
+const repairPolicies = ["failed_only", "same_group", "all"] as const;
 export type RepairPolicy = (typeof repairPolicies)[number];
 
 export interface ReturnChance {

@@ -38,7 +38,7 @@ export interface ProbePoint {
 }
 
 /** Tests with a limited supply before the mains: what is fed where, and what is looked for. */
-export const lowEnergyTests = [
+const lowEnergyTests = [
   "vcc_start",
   "vcc_current",
   "gate_waveform",

@@ -11,7 +11,7 @@ export function matrix(rows: number, columns: number): Matrix {
   return { rows, columns, values: new Float64Array(rows * columns) };
 }
 
-export function identityMatrix(size: number): Matrix {
+function identityMatrix(size: number): Matrix {
   const made = matrix(size, size);
   for (let n = 0; n < size; n++) made.values[n * size + n] = 1;
   return made;

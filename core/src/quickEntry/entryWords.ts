@@ -28,7 +28,7 @@ export const classWords: Readonly<Record<CapacitorClass, readonly string[]>> = {
 export const stripeWords: Readonly<Record<string, number>> = { "-right": 0, "-down": 90, "-left": 180, "-up": 270 };
 
 /** What a designator's letters say of the part; a kind that is spelled out wins. */
-export const kindPrefixes: readonly (readonly [prefix: string, kind: PartKind])[] = [
+const kindPrefixes: readonly (readonly [prefix: string, kind: PartKind])[] = [
   ["FAN", "fan"],
   ["REG", "regulator"],
   ["NTC", "ntc"],

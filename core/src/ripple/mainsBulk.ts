@@ -1,7 +1,7 @@
 import { OutOfRangeError } from "../errors";
 import { requirePositive } from "../numerics/requireRange";
 
-export const bulkTopologies = ["bridge", "doubler"] as const;
+const bulkTopologies = ["bridge", "doubler"] as const;
 export type BulkTopology = (typeof bulkTopologies)[number];
 
 /** A rectified mains with its bulk capacitor, or two as a doubler, under a load of constant power. */

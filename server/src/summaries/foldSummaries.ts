@@ -100,7 +100,7 @@ interface SummaryLine extends Omit<BenchLine, "chargeAt" | "createdAt" | "handed
 }
 
 /** Columns of a line, from the summary `s` and its job `j`. */
-export const summaryColumns = `s.job_id AS id, s.number, j.device_kind AS "deviceKind", j.device_maker AS "deviceMaker",
+const summaryColumns = `s.job_id AS id, s.number, j.device_kind AS "deviceKind", j.device_maker AS "deviceMaker",
   j.device_model AS "deviceModel", j.complaint, s.lens, s.open_point_count AS "openPointCount",
   s.charge_name AS "chargeName", s.charge_volts AS "chargeVolts", s.charge_at AS "chargeAt",
   s.charge_until AS "chargeUntil", to_char(j.due_on, 'YYYY-MM-DD') AS "dueOn", j.created_at AS "createdAt",

@@ -10,7 +10,7 @@ export interface Expectation extends ExpectedReading {
 }
 
 /** Where no temperature was said: a usual room. */
-export const roomCelsius = 20;
+const roomCelsius = 20;
 
 /** Expected band of a quantity at a target, under the bar's own conditions; null where nothing is known to compare with. */
 export function expectation(

@@ -5,7 +5,7 @@ import { useJob } from "../../job/JobContext";
 import classes from "./frame.module.css";
 
 /** Two plates and what is between them: a mark of its own, not one of the verdicts. */
-export function ChargeMark({ state }: { readonly state: ChargeStateName }) {
+function ChargeMark({ state }: { readonly state: ChargeStateName }) {
   return (
     <svg
       viewBox="0 0 20 20"

@@ -51,7 +51,7 @@ export function StoreFigures(props: StoreFiguresProps) {
   );
 }
 
-export function Figure({ label, value }: { readonly label: string; readonly value: ReactNode }) {
+function Figure({ label, value }: { readonly label: string; readonly value: ReactNode }) {
   return (
     <div>
       <div className={`${text.softLine} ${classes.note}`}>{label}</div>
