@@ -39,13 +39,7 @@ export { type TesterMode, testerReading } from "./capacitors/testerReading";
 export { type JudgementConstants, judgementConstants, type SchoolName } from "./constants/judgementConstants";
 export { coreVersion } from "./coreVersion";
 export { absorptionRecovery } from "./discharge/absorptionRecovery";
-export {
-  type ChargeHazard,
-  type Discharge,
-  decayedVolts,
-  discharge,
-  storedEnergyJoules,
-} from "./discharge/discharge";
+export { type ChargeHazard, type Discharge, decayedVolts, discharge, storedEnergyJoules } from "./discharge/discharge";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./discharge/drainPath";
 export { type DrainConnection, predictedDrainVolts } from "./discharge/drainPrediction";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";

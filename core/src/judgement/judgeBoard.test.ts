@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
 import type { SignObservation, VisualSign } from "../facts/visualSigns";
+import type { JudgedBoard } from "./judgeBoard";
 import { judgeBoard, judgePosition, latestSigns, rejudgeBoard } from "./judgeBoard";
 
 const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
@@ -240,4 +241,98 @@ describe("rejudgeBoard", () => {
     expect(next.get("at-C2")).not.toBe(judged.judgements.get("at-C2"));
     expect(rejudgeBoard(judged, { ...before }, rules)).toBe(judged.judgements);
   });
+});
+
+describe("rejudgeBoard", () => {
+  const network = { arrangement: "parallel", behindNetId: "net-12", chokeHenrys: 4.7e-6, chokeOhms: 0.02 } as const;
+  const nets = [sampleNet(), sampleNet({ id: "net-post", network }), sampleNet({ id: "net-5" })];
+  const places = [
+    ["C1", "net-12"],
+    ["C2", "net-12"],
+    ["C3", "net-post"],
+    ["C4", "net-5"],
+    ["C5", null],
+  ] as const;
+  const board = sampleJob({
+    nets,
+    positions: places.map(([name, netId]) => samplePosition(name, { netId })),
+    fittedParts: places.map(([name]) => samplePart(name)),
+  });
+  type Edit = readonly [place: number, kind: number, value: number];
+  const names = places.map(([name]) => name);
+  const known = {
+    quantity: "esr",
+    frequencyHertz: 100e3,
+    isInCircuit: false,
+    unitCount: 3,
+    isKnownGood: true,
+  } as const;
+  /** One thing that happened: a reading of a part or of its net, one taken back, a sign, an overrule, a known-good unit. */
+  function edited(facts: JobFacts, [place, kind, value]: Edit): JobFacts {
+    const name = names[place % names.length] as string;
+    const at = { fittedPartId: `part-${name}`, sequence: kind + value, observedAt: "2026-11-23T10:00:00Z" };
+    switch (kind) {
+      case 0:
+        return { ...facts, readings: [...facts.readings, sampleReading(name, { value })] };
+      case 1:
+        return { ...facts, readings: [...facts.readings, sampleReading(name, { value, circuitState: "in_circuit" })] };
+      case 2:
+        return { ...facts, readings: facts.readings.slice(1) };
+      case 3:
+        return { ...facts, signs: [...facts.signs, { ...at, sign: "domed", state: "seen" }] };
+      case 4:
+        return {
+          ...facts,
+          overrules: [...facts.overrules, { ...at, verdict: "sound", reason: "known", at: "2026-11-23T10:00:00Z" }],
+        };
+      case 5: {
+        const targetId = places[place % places.length]?.[1];
+        if (!targetId) return facts;
+        const rail = { targetKind: "rail", targetId, fittedPartId: null, circuitState: "in_circuit" } as const;
+        return {
+          ...facts,
+          readings: [...facts.readings, sampleReading(name, { ...rail, quantity: "resistance", value: value * 100 })],
+        };
+      }
+      default:
+        return { ...facts, baseline: [{ ...known, designator: name, typical: value, low: value * 0.8, high: value }] };
+    }
+  }
+  const edits = fc.array(fc.tuple(fc.nat({ max: 4 }), fc.nat({ max: 6 }), fc.constantFrom(0.01, 0.03, 0.08, 0.4)), {
+    minLength: 1,
+    maxLength: 8,
+  });
+  test.prop([edits], { numRuns: 60 })("is judgeBoard after whatever happened", (all) => {
+    let facts = board;
+    let before: JudgedBoard | null = null;
+    for (const edit of all) {
+      facts = edited(facts, edit);
+      const judgements = rejudgeBoard(before, facts, sampleRules.judgement);
+      expect(judgements).toEqual(judgeBoard(facts, sampleRules.judgement));
+      before = { board: facts, rules: sampleRules.judgement, judgements };
+    }
+  });
+});
+
+describe("a bank whose states condemn a part", () => {
+  it.each([
+    { parts: 2, ohms: 0.08, failedFromRatio: 0.5, verdict: "cannot_tell" },
+    { parts: 3, ohms: 0.1, failedFromRatio: 0.95, verdict: "cannot_tell" },
+    { parts: 3, ohms: 0.1, failedFromRatio: 0.5, verdict: "failed" },
+  ])(
+    "does so from the house's threshold or from nine in ten, whichever is higher: $parts parts, $failedFromRatio",
+    (row) => {
+      const names = ["C1", "C2", "C3"].slice(0, row.parts);
+      const board = sampleJob({
+        positions: names.map((name) => samplePosition(name)),
+        fittedParts: names.map((name) => samplePart(name)),
+        readings: [sampleReading("C1", { value: row.ohms, circuitState: "in_circuit" })],
+      });
+      const judgement = judgeBoard(board, { ...sampleRules.judgement, failedFromRatio: row.failedFromRatio }).get(
+        "at-C1",
+      );
+      expect(judgement?.failedProbability).toBeGreaterThan(0.5);
+      expect(judgement?.verdict).toBe(row.verdict);
+    },
+  );
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import { line, told } from "../../testing/told";
 import type { BaselineValue } from "../board/baseline";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
 import type { JudgementRules } from "../facts/jobRules";
@@ -165,21 +166,10 @@ const boards: Readonly<Record<string, Board>> = {
   },
 };
 
-/** Numbers to six digits: the last bits are the platform's. Readings by their place. */
-function told(value: unknown, ids: readonly string[]): unknown {
-  if (typeof value === "number") return Number.isFinite(value) ? Number(value.toPrecision(6)) : String(value);
-  // Moments and ids of the samples count up over all tests.
-  if (typeof value === "string" && /^2026-11-23T10:/.test(value)) return "moment";
-  if (typeof value === "string") return ids.includes(value) ? `reading ${ids.indexOf(value) + 1}` : value;
-  if (Array.isArray(value)) return value.map((one) => told(one, ids));
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, told(one, ids)]));
-}
-
 /** A judgement on a line of its own, each entry of its ledger on another. */
 function lines(judgement: object, ids: readonly string[]): readonly string[] {
   const { ledger = [], lines: tests = [], ...rest } = told(judgement, ids) as { ledger?: object[]; lines?: object[] };
-  return [rest, ...ledger, ...tests].map((one) => JSON.stringify(one).replaceAll('"', ""));
+  return [rest, ...ledger, ...tests].map((one) => line(one));
 }
 
 describe("a board worked through", () => {
