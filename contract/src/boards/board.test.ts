@@ -2,6 +2,7 @@ import { netValues, readingValues } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import type { ValidationError } from "yup";
 import { type Fault, faultOf } from "../faults";
+import { removalSchema } from "../fields/fields";
 import { houseRules } from "../houseRules/houseRules";
 import { foldHouseRules, ruleProblem } from "../houseRules/ruleChanges";
 import { createJobSchema } from "../jobs/job";
@@ -22,6 +23,15 @@ const problems = (schema: { validateSync: (v: unknown, o: object) => unknown }, 
 
 const net = { ...netValues, fullLoadAmps: 3 };
 const change = { table: "net", operation: "insert", id, version: null, values: net };
+
+describe("a version", () => {
+  it("is counted from one", () => {
+    const writeId = id;
+    expect(problems(removalSchema(), { writeId, version: 1 })).toEqual([]);
+    expect(problems(removalSchema(), { writeId, version: 0 })).toEqual(["version below_least 1"]);
+    expect(problems(removalSchema(), { writeId, version: 1.5 })).toHaveLength(1);
+  });
+});
 
 describe("board edits", () => {
   it("take rows of every table and name the path of what is wrong inside them", () => {

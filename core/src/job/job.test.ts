@@ -109,6 +109,12 @@ describe("lensProgress", () => {
     const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
     expect(states(sampleJob({ ...drained, readings: [live] }))["make-safe"]).toBe("stale");
   });
+  it("is done reworking a place after all four steps, not after three", () => {
+    const rework = (ticks: JobFacts["ticks"]) =>
+      lensProgress(sampleJob({ ...replaced, ticks }), sampleRules, now).find((one) => one.lens === "rework");
+    expect(rework(allTicks.slice(0, -1))).toMatchObject({ state: "open", missingCount: 1 });
+    expect(rework(allTicks)).toMatchObject({ state: "done", missingCount: 0 });
+  });
   it("counts what is missing", () => {
     const measure = lensProgress(sampleJob({ readings: [bad[0] as never] }), sampleRules, now).find(
       (one) => one.lens === "measure",

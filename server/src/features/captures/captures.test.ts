@@ -74,6 +74,8 @@ describe("a capture", () => {
   it("is refused with a sentence where it is not what is said of it, and changes nothing", async () => {
     const short = await send(about(), packed(samples.subarray(0, 100).slice())).expect(422);
     expect((short.body as Problem).detail).toContain("not as many samples");
+    const longer = Float32Array.from([...samples, 0]);
+    expect(((await send(about(), packed(longer)).expect(422)).body as Problem).detail).toContain("not as many samples");
     const holed = samples.slice();
     holed[7] = Number.NaN;
     expect(((await send(about(), packed(holed)).expect(422)).body as Problem).detail).toContain("Sample 8");

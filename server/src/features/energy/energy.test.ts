@@ -100,6 +100,17 @@ describe("energy stores", () => {
     await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(body).expect(409);
     const bank = { id: newId(), ...store, kind: "output_bank", netId: other.netId };
     await request(test.app).post(`/api/jobs/${jobId}/energy-stores`).send(bank).expect(409);
+    const id = await addStore();
+    for (const values of [
+      { ...store, positionId: other.positionId },
+      { ...store, netId: other.netId },
+    ]) {
+      await request(test.app)
+        .patch(`/api/jobs/${jobId}/energy-stores/${id}`)
+        .send({ writeId: newId(), version: 1, values })
+        .expect(409);
+    }
+    expect((await load()).energyStores).toMatchObject([{ positionId: null, netId: null, version: 1 }]);
   });
 });
 
@@ -141,6 +152,12 @@ describe("charge events", () => {
   it("need a voltage when one was measured, and a store of this job", async () => {
     expect(((await log({}).expect(422)).body as Problem).errors[0]?.path).toBe("volts");
     await log({ storeId: newId(), volts: 1 }).expect(409);
+    const storeId = await addStore();
+    const otherJob = await makeJob(test.app);
+    await request(test.app)
+      .post(`/api/jobs/${otherJob}/charge-events`)
+      .send(event({ storeId, volts: 1 }))
+      .expect(409);
     expect((await load()).chargeEvents).toEqual([]);
   });
   it("are not doubled by a retry", async () => {
@@ -171,7 +188,9 @@ describe("the way to mains", () => {
     await post({}).expect(201);
     await post({ kind: "short_test", hasShort: false, resistanceOhms: 480e3 }).expect(201);
     await post({ kind: "gate_overruled", note: "fed with limited d.c." }).expect(201);
-    expect((await load()).powerEvents.map((one) => one.kind)).toEqual(["fuse_blown", "short_test", "gate_overruled"]);
+    const events = (await load()).powerEvents;
+    expect(events.map((one) => one.kind)).toEqual(["fuse_blown", "short_test", "gate_overruled"]);
+    expect(events[0]).toMatchObject({ at: "2026-11-23T11:50:00.000Z", receivedAt: "2026-11-23T12:00:00.000Z" });
   });
   it("wants a conclusion of a test and a reason of an overrule", async () => {
     expect(((await post({ kind: "short_test" }).expect(422)).body as Problem).errors[0]?.path).toBe("hasShort");

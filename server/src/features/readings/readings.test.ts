@@ -60,6 +60,8 @@ describe("readings", () => {
     await log(readingBody(part, { fittedPartId: other.partId })).expect(409);
     await log(readingBody(part, { supersedesId: foreign.id })).expect(409);
     await log(readingBody(part, { targetKind: "rail", targetId: other.netId, fittedPartId: null })).expect(409);
+    const unit = { targetKind: "unit", fittedPartId: null, quantity: "power", value: 40, isPowered: true };
+    await log(readingBody(part, { ...unit, targetId: otherJob })).expect(409);
     expect(await stored()).toEqual([]);
   });
 

@@ -83,7 +83,17 @@ describe("a changed rule of judging", () => {
     expect(history.at(-1)?.effects).toEqual(told.effects);
     const other = (await change("shop.warrantyMonths", 12).expect(201)).body as ToldRuleChange;
     expect(other.effects).toEqual([]);
-    await change("judge.school", null, told.sequence as number).expect(201);
+    // A closed job keeps what it was judged by.
+    const { version } = (await detail()).job;
+    await request(test.app)
+      .post(`/api/jobs/${jobId}/hand-over`)
+      .send({
+        ...{ id: newId(), version, isReopened: false, handedOverAt: "2026-11-23T12:00:00Z", warrantyMonths: 6 },
+        ...{ spentMinutes: null, note: null, clockId: null, personId: null },
+      })
+      .expect(200);
+    const back = (await change("judge.school", null, told.sequence as number).expect(201)).body as ToldRuleChange;
+    expect(back.effects.find((one) => one.jobId === jobId)).toBeUndefined();
   });
 });
 
@@ -102,7 +112,9 @@ describe("the baseline", () => {
       intakeDetails: { ...intakeDetails, isKnownGood: true },
     };
     await request(test.app).patch(`/api/jobs/${jobId}/intake`).send({ writeId: newId(), version, values }).expect(200);
-    await log(readingBody(part, { value: 0.031, circuitState: "in_circuit" }));
+    const slip = readingBody(part, { value: 3.1, circuitState: "in_circuit" });
+    await log(slip);
+    await log(readingBody(part, { value: 0.031, circuitState: "in_circuit", supersedesId: slip.id }));
     const otherId = await makeJob(test.app);
     const [type] = (await request(test.app).get("/api/board-types").expect(200)).body as readonly BoardTypeLine[];
     await request(test.app)
