@@ -3,8 +3,9 @@ import { EntryFieldset } from "./closedEntry";
 import classes from "./ui.module.css";
 
 /**
- * The pane at the right of the board: a heading that stays, content that scrolls. On a closed job its content offers no
- * entry; one with things to look at among the fields puts `EntryFieldset` around the fields itself.
+ * The pane at the right of the board: a heading that stays, content that scrolls. Its second part follows below, on a wide
+ * screen in a column of its own: what stands where never depends on how long a list grew. On a closed job its content
+ * offers no entry; one with things to look at among the fields puts `EntryFieldset` around the fields itself.
  */
 export function Pane(props: {
   readonly title: ReactNode;
@@ -12,9 +13,18 @@ export function Pane(props: {
   readonly actions?: ReactNode;
   readonly hasOwnEntries?: boolean;
   readonly children: ReactNode;
+  readonly second?: ReactNode;
 }) {
+  const content = props.second ? (
+    <>
+      <div>{props.children}</div>
+      <div>{props.second}</div>
+    </>
+  ) : (
+    props.children
+  );
   return (
-    <div className={classes.pane}>
+    <div className={classes.pane} data-columns={props.second ? true : undefined}>
       <header className={classes.paneHead}>
         <h2 className={classes.paneTitle}>{props.title}</h2>
         {props.note && <div className={classes.paneNote}>{props.note}</div>}
@@ -22,7 +32,7 @@ export function Pane(props: {
       </header>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keys, also where nothing in it takes the focus */}
       <div className={classes.paneBody} tabIndex={0}>
-        {props.hasOwnEntries ? props.children : <EntryFieldset>{props.children}</EntryFieldset>}
+        {props.hasOwnEntries ? content : <EntryFieldset>{content}</EntryFieldset>}
       </div>
     </div>
   );

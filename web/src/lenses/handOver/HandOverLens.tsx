@@ -77,6 +77,41 @@ export function HandOverLens() {
               Show the report
             </Button>
           }
+          second={
+            <Part title="Closing">
+              {job.handedOverAt ? (
+                <Button loading={isLoading} onClick={() => close(true)}>
+                  Open the job again
+                </Button>
+              ) : (
+                <>
+                  <p>
+                    Warranty of {months} months from today, by the house rule. The judgement as it stands is kept with
+                    the job.
+                  </p>
+                  <div className={classes.minutes}>
+                    <QuantityInput
+                      label="Minutes it took"
+                      unit=""
+                      limits={[0, 6000]}
+                      value={minutes}
+                      onChange={setMinutes}
+                      onValidity={setValid}
+                    />
+                    <span className={text.soft}>Later estimates for this kind are made from it.</span>
+                  </div>
+                  <Button
+                    variant="filled"
+                    loading={isLoading}
+                    disabled={waiting.length > 0 || !isValid}
+                    onClick={() => close(false)}
+                  >
+                    Hand over
+                  </Button>
+                </>
+              )}
+            </Part>
+          }
         >
           <ProblemNote problem={problem} />
           <Part
@@ -98,39 +133,6 @@ export function HandOverLens() {
                 />
               ))}
             </ul>
-          </Part>
-          <Part title="Closing">
-            {job.handedOverAt ? (
-              <Button loading={isLoading} onClick={() => close(true)}>
-                Open the job again
-              </Button>
-            ) : (
-              <>
-                <p>
-                  Warranty of {months} months from today, by the house rule. The judgement as it stands is kept with the
-                  job.
-                </p>
-                <div className={classes.minutes}>
-                  <QuantityInput
-                    label="Minutes it took"
-                    unit=""
-                    limits={[0, 6000]}
-                    value={minutes}
-                    onChange={setMinutes}
-                    onValidity={setValid}
-                  />
-                  <span className={text.soft}>Later estimates for this kind are made from it.</span>
-                </div>
-                <Button
-                  variant="filled"
-                  loading={isLoading}
-                  disabled={waiting.length > 0 || !isValid}
-                  onClick={() => close(false)}
-                >
-                  Hand over
-                </Button>
-              </>
-            )}
           </Part>
         </Pane>
       }

@@ -41,7 +41,17 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
   const position = useSelectedPosition();
   const { charge, detail } = useJob();
   return (
-    <Pane title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}>
+    <Pane
+      title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}
+      second={
+        <>
+          <BoardForm />
+          <BoardTypeCard />
+          <BoardTypePapersCard />
+          <PositionsFile />
+        </>
+      }
+    >
       {charge.name !== "verified" && detail.energyStores.length > 0 && <Caution>{cautions.chargeUnknown}</Caution>}
       {tools}
       {position ? (
@@ -54,10 +64,6 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
       )}
       <RailTable title="Rails" />
       <RailNetworks />
-      <BoardForm />
-      <BoardTypeCard />
-      <BoardTypePapersCard />
-      <PositionsFile />
     </Pane>
   );
 }

@@ -38,6 +38,23 @@ export function JudgePane() {
         )
       }
       note={judgement ? <Chances judgement={judgement} /> : device ? "By its standard tests." : <Counts />}
+      second={
+        <>
+          <Overview />
+          <DeviceOverview />
+          <RippleLinks />
+          <p className={text.soft}>
+            <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
+          </p>
+          <p className={text.soft}>
+            School “{houseRules["judge.school"]}”;{" "}
+            {houseRules["judge.inCircuit"] === "condemn_only"
+              ? "in circuit condemns, a lifted lead clears"
+              : "a bound over the bank clears too"}
+            .
+          </p>
+        </>
+      }
     >
       <RuleNote />
       {!judgement && !device && (
@@ -56,19 +73,6 @@ export function JudgePane() {
       {position && device && <DeviceLedger judgement={device} />}
       <FaultsCard />
       <DrainFindings />
-      <Overview />
-      <DeviceOverview />
-      <RippleLinks />
-      <p className={text.soft}>
-        <Link to="/esr-sheet">Expected ESR, as a sheet for the tester’s lid</Link>
-      </p>
-      <p className={text.soft}>
-        School “{houseRules["judge.school"]}”;{" "}
-        {houseRules["judge.inCircuit"] === "condemn_only"
-          ? "in circuit condemns, a lifted lead clears"
-          : "a bound over the bank clears too"}
-        .
-      </p>
     </Pane>
   );
 

@@ -30,7 +30,16 @@ export function MakeSafeLens() {
       paneWidth="wide"
       board={<BoardPanel look={look} />}
       pane={
-        <Pane title="Make safe" note={chargeWords(charge, facts.energyStores)}>
+        <Pane
+          title="Make safe"
+          note={chargeWords(charge, facts.energyStores)}
+          second={
+            <>
+              <FirstPower />
+              <ChargeLog />
+            </>
+          }
+        >
           <Caution>
             {cautions.storedCharge} {cautions.shortWithTool}
           </Caution>
@@ -39,8 +48,6 @@ export function MakeSafeLens() {
             return state && <StoreCard key={store.id} store={store} state={state} />;
           })}
           <StoreForm />
-          <FirstPower />
-          <ChargeLog />
         </Pane>
       }
     />

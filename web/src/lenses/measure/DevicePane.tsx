@@ -26,6 +26,7 @@ export function DevicePane({
     <Pane
       title={<span className={classes.designator}>{position.designator}</span>}
       note={`${partKindLabels[position.kind]}${net ? `, ${netWords(net)}` : ""}`}
+      second={<OtherPoints points={points} />}
     >
       {isMains && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
       {own.length === 0 && (
@@ -34,7 +35,6 @@ export function DevicePane({
       <TestList title="Tests, without power" points={own.filter((one) => !one.isLive)} />
       <TestList title="Under power: least and most" points={own.filter((one) => one.isLive)} />
       <ReadingList title="Readings of this part" targetId={position.id} />
-      <OtherPoints points={points} />
     </Pane>
   );
 }

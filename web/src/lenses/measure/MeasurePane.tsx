@@ -68,6 +68,33 @@ export function MeasurePane() {
           )}
         </>
       }
+      second={
+        <>
+          {proposals.length > 0 && (
+            <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
+              <ul className={classes.next}>
+                {proposals.slice(0, 7).map((one) => (
+                  <li key={`${one.positionId} ${one.terminals}`}>
+                    <button type="button" onClick={() => take(one)}>
+                      <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
+                      {one.terminals && `${one.terminals.replace(",", " to ")}, `}
+                      {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
+                      <span className={text.soft}>
+                        {one.isChargeOpen
+                          ? "charge not verified"
+                          : one.minutes < 1
+                            ? "seconds"
+                            : `about ${one.minutes} min`}
+                      </span>
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            </Part>
+          )}
+          <OtherPoints points={points} />
+        </>
+      }
     >
       {isMainsSide && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
       <div className={classes.hint}>
@@ -100,29 +127,6 @@ export function MeasurePane() {
           ))}
       </div>
       <ReadingList title="Readings of this part" targetId={position.id} />
-      {proposals.length > 0 && (
-        <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
-          <ul className={classes.next}>
-            {proposals.slice(0, 7).map((one) => (
-              <li key={`${one.positionId} ${one.terminals}`}>
-                <button type="button" onClick={() => take(one)}>
-                  <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
-                  {one.terminals && `${one.terminals.replace(",", " to ")}, `}
-                  {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
-                  <span className={text.soft}>
-                    {one.isChargeOpen
-                      ? "charge not verified"
-                      : one.minutes < 1
-                        ? "seconds"
-                        : `about ${one.minutes} min`}
-                  </span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </Part>
-      )}
-      <OtherPoints points={points} />
     </Pane>
   );
 }

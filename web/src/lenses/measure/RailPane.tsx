@@ -20,7 +20,16 @@ export function RailPane({ net, points }: { readonly net: Net; readonly points: 
   const lowEnergy = own.filter((one) => one.group === "low_energy");
   const live = own.find((one) => one.quantity === "ripple_voltage" && one.group === "rail");
   return (
-    <Pane title={net.name} note={netWords(net)}>
+    <Pane
+      title={net.name}
+      note={netWords(net)}
+      second={
+        <>
+          <RippleLinks />
+          <RailList />
+        </>
+      }
+    >
       <Caution>{isMainsSide ? cautions.livePrimary : cautions.underLoad}</Caution>
       <div className={classes.hint}>
         {net.nominalVolts === null ? (
@@ -44,8 +53,6 @@ export function RailPane({ net, points }: { readonly net: Net; readonly points: 
       <ReadingList title="Readings of this rail" targetId={net.id} />
       <TestList title="Before the mains, with little energy" points={lowEnergy} />
       {lowEnergy.length > 0 && <Caution>{cautions.limitedEnergy}</Caution>}
-      <RippleLinks />
-      <RailList />
     </Pane>
   );
 }

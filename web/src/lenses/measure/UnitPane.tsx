@@ -12,14 +12,13 @@ import { ReadingList } from "./ReadingList";
 export function UnitPane({ points }: { readonly points: readonly ProbePoint[] }) {
   const { detail } = useJob();
   return (
-    <Pane title="The unit" note={deviceName(detail.job)}>
+    <Pane title="The unit" note={deviceName(detail.job)} second={<OtherPoints points={points} />}>
       <Caution>{cautions.underLoad}</Caution>
       <p className={classes.hint}>
         Idle power, the time to come up, sound and smell are readings too, before and after. What a nose or an ear says
         is noted as a word, with a note behind its number if you like.
       </p>
       <ReadingList title="Readings of the unit" targetId={detail.job.id} />
-      <OtherPoints points={points} />
     </Pane>
   );
 }

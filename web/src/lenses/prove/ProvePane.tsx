@@ -24,30 +24,37 @@ export function ProvePane() {
   const others = rails.filter((net) => !isShown(net));
   const points = openPoints.filter((point) => point.netId !== null && point.positionId === null);
   return (
-    <Pane title="Prove" note="Readings under power: type them below, with the load they were taken at.">
+    <Pane
+      title="Prove"
+      note="Readings under power: type them below, with the load they were taken at."
+      second={
+        <>
+          {rails.length === 0 && (
+            <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
+          )}
+          {!isShut && rails.filter(isShown).map((net) => <Rail key={net.id} net={net} />)}
+          {!isShut && others.length > 0 && (
+            <details className={classes.others}>
+              <summary>Rails without a promise ({others.length})</summary>
+              {others.map((net) => (
+                <Rail key={net.id} net={net} />
+              ))}
+            </details>
+          )}
+          {points.length > 0 && (
+            <Part title="Still open">
+              <ul className={classes.points}>
+                {points.map((point) => (
+                  <li key={point.key}>{openPointWords(point)}</li>
+                ))}
+              </ul>
+            </Part>
+          )}
+        </>
+      }
+    >
       <FirstPower />
       <Caution>{cautions.underLoad}</Caution>
-      {rails.length === 0 && (
-        <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
-      )}
-      {!isShut && rails.filter(isShown).map((net) => <Rail key={net.id} net={net} />)}
-      {!isShut && others.length > 0 && (
-        <details className={classes.others}>
-          <summary>Rails without a promise ({others.length})</summary>
-          {others.map((net) => (
-            <Rail key={net.id} net={net} />
-          ))}
-        </details>
-      )}
-      {points.length > 0 && (
-        <Part title="Still open">
-          <ul className={classes.points}>
-            {points.map((point) => (
-              <li key={point.key}>{openPointWords(point)}</li>
-            ))}
-          </ul>
-        </Part>
-      )}
     </Pane>
   );
 }

@@ -263,6 +263,31 @@ function RailScreen({ netId }: { readonly netId: string }) {
               </Button>
             </div>
           }
+          second={
+            <>
+              <ConverterForm net={first} converter={known} />
+              {prediction && prediction.effects.length > 0 && (
+                <Part title="Assumed">
+                  <p className={text.softLine}>
+                    As read, the ripple lies between <Quantity value={prediction.lowVolts} unit="V" /> and{" "}
+                    <Quantity value={prediction.highVolts} unit="V" /> over what nobody entered:
+                  </p>
+                  <ul>
+                    {prediction.effects.map((one) => (
+                      <li key={one.key}>
+                        {assumptionWords(one)}: <Quantity value={one.lowVolts} unit="V" /> to{" "}
+                        <Quantity value={one.highVolts} unit="V" />
+                      </li>
+                    ))}
+                  </ul>
+                </Part>
+              )}
+              <p className={text.softLine}>
+                “As read” takes readings out of circuit; parts without one count as new. Exact for the filter as it is
+                drawn; docs/ripple.md says how.
+              </p>
+            </>
+          }
         >
           <CaptureCard
             net={net}
@@ -273,27 +298,6 @@ function RailScreen({ netId }: { readonly netId: string }) {
             prediction={prediction}
           />
           <MeterNote netId={netId} />
-          <ConverterForm net={first} converter={known} />
-          {prediction && prediction.effects.length > 0 && (
-            <Part title="Assumed">
-              <p className={text.softLine}>
-                As read, the ripple lies between <Quantity value={prediction.lowVolts} unit="V" /> and{" "}
-                <Quantity value={prediction.highVolts} unit="V" /> over what nobody entered:
-              </p>
-              <ul>
-                {prediction.effects.map((one) => (
-                  <li key={one.key}>
-                    {assumptionWords(one)}: <Quantity value={one.lowVolts} unit="V" /> to{" "}
-                    <Quantity value={one.highVolts} unit="V" />
-                  </li>
-                ))}
-              </ul>
-            </Part>
-          )}
-          <p className={text.softLine}>
-            “As read” takes readings out of circuit; parts without one count as new. Exact for the filter as it is
-            drawn; docs/ripple.md says how.
-          </p>
         </Pane>
       }
     />
