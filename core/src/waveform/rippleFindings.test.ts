@@ -8,14 +8,14 @@ describe("what a capture tells of a converter", () => {
   const converter = (kind: ConverterDescription["kind"], switchingHertz: number | null) =>
     ({ kind, switchingHertz }) as ConverterDescription;
   it.each([
-    ["flyback", null, 100e3],
+    ["flyback_discontinuous", null, 100e3],
     ["half_bridge", null, 50e3],
     ["half_bridge", 62e3, 62e3],
   ] as const)("is the frequency of a %s known as %s: %d", (kind, known, found) => {
     expect(withCapturedFrequency(converter(kind, known), analysis).switchingHertz).toBe(found);
   });
   it("is nothing without a switching part", () => {
-    const flyback = converter("flyback", null);
+    const flyback = converter("flyback_discontinuous", null);
     expect(withCapturedFrequency(flyback, { switching: null } as CaptureAnalysis)).toBe(flyback);
     expect(withCapturedFrequency(flyback, undefined)).toBe(flyback);
   });
