@@ -48,7 +48,7 @@ describe("a body", () => {
     expect(refused(body)).toMatchObject([error]);
   });
   it("is refused without an endless path", () => {
-    const [error] = refused({ [`x${"y".repeat(400)}`]: "\0" }) as { path: string }[];
-    expect(error?.path).toHaveLength(200);
+    const path = expect.stringMatching(/^xy{199}$/);
+    expect(refused({ [`x${"y".repeat(400)}`]: "\0" })).toMatchObject([{ path }]);
   });
 });
