@@ -20,6 +20,9 @@ export const tradeConstants = {
   board: {
     /** Rails up to here carry logic: their limit is in millivolts, where the house has one. */
     lowRailVolts: 6,
+    /** Below this a junction is a short, below that a channel is; bench habits at a meter's small current. */
+    shortVolts: 0.08,
+    shortOhms: 20,
   },
   judgement: {
     /** Log-likelihood ratio of a part that read bad in circuit and good right after the iron. */
@@ -38,6 +41,11 @@ export const tradeConstants = {
     /** Cold resistance of a thermistor against its marking: they are sold with wide tolerances, and rooms differ. */
     thermistorLowRatio: 0.6,
     thermistorHighRatio: 1.5,
+    /** A resistor further from its marking than this is not what it was; in circuit neighbours only lower it. */
+    resistorToleranceRatio: 0.15,
+    regulatorToleranceRatio: 0.05,
+    /** A supply whose least lies further below its most pulses. */
+    pulsingRatio: 0.2,
     /** A sound part may read beyond a meter's end from here on. */
     openIsSoundFromOhms: 200e6,
   },
@@ -53,6 +61,8 @@ export const tradeConstants = {
     leastTellingFall: 0.01,
     /** A test that shows a fault so often clears it when it is in order. */
     surelyShownRatio: 0.9,
+    openFuseOhms: 100,
+    shortedRailOhms: 2,
     openThermistorOhms: 500,
     shortedControlOhms: 50,
     shortedJunctionOhms: 1,

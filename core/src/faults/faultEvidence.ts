@@ -14,14 +14,10 @@ import type { FaultEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
 import { capacitorFindings, shuntBelowOhms } from "./findingsOfPart";
 
+const { shortVolts, shortOhms } = tradeConstants.board;
+const { openFuseOhms, shortedRailOhms } = tradeConstants.faults;
 const { openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms, couplerLampVolts } =
   tradeConstants.faults;
-
-/** Readings of junctions and resistances: below the first it is a short, above the second it is open. Bench habits. */
-const shortVolts = 0.08;
-const shortOhms = 20;
-const openFuseOhms = 100;
-const shortedRailOhms = 2;
 
 /**
  * What a job's own record says to the fault model: symptoms as told; capacitors as judged; fuse, bridge, transistors and

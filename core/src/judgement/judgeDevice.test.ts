@@ -88,4 +88,47 @@ describe("judgeDevice", () => {
     ]);
     expect(judge("connector", [])).toBeNull();
   });
+  it("counts only what was read on this part, between the pins of a test and of its quantity", () => {
+    const elsewhere = { ...read("1,2", null), targetId: "at-X2" };
+    expect(judge("fuse", [elsewhere])?.verdict).toBe("not_measured");
+    expect(judge("fuse", [read("2,1", null)])?.verdict).toBe("not_measured");
+    expect(judge("fuse", [drop("1,2", 0.2)])?.verdict).toBe("not_measured");
+    // Without pins the first test is meant, and no other.
+    expect(judge("fuse", [read(null, 0.2)])?.verdict).toBe("sound");
+    expect(judge("transistor", [read(null, 3e6)])?.lines.map((one) => one.outcome)).toEqual([
+      "in_order",
+      "not_done",
+      "not_done",
+    ]);
+    expect(judge("fuse", [read("1,2", null), read("1,2", 0.2)])?.verdict).toBe("sound");
+  });
+  it("takes for a twin only a part of the same kind on the same net", () => {
+    const first = samplePosition("X1", { kind: "transistor" });
+    const beside = (more: Partial<BoardPosition>, netId: string | null = "net-12") => {
+      const one = { ...first, netId };
+      const other = samplePosition("X2", { kind: "transistor", netId, ...more });
+      return judgeDevice(one, { positions: [one, other], nets: [sampleNet()], readings: [read("D,S", 0.4)] })?.verdict;
+    };
+    expect(beside({})).toBe("cannot_tell");
+    expect(beside({ kind: "diode" })).toBe("failed");
+    expect(beside({ netId: "net-5" })).toBe("failed");
+    expect(beside({}, null)).toBe("failed");
+  });
+  it.each([
+    [{ markedOhms: 0.33 }, 0.33 * 0.84, "cannot_tell"],
+    [{ markedOhms: 0.33 }, 0.33 * 0.86, "sound"],
+    [{ markedOhms: 0.33 }, 0.33 * 1.14, "sound"],
+    [{ markedOhms: 0.33 }, 0.33 * 1.16, "failed"],
+  ])("gives a resistor its tolerance: %o at %d is %s", (more, value, verdict) => {
+    expect(judge("resistor", [read("1,2", value)], more)?.verdict).toBe(verdict);
+  });
+  it("says of a regulator without a nominal voltage that the marking is wanted", () => {
+    const position = samplePosition("X1", { kind: "regulator" });
+    const readings = [read("OUT,GND", 400), live("OUT,GND least", 11.9), live("OUT,GND most", 12.1)];
+    const nets = [sampleNet({ nominalVolts: null })];
+    expect(judgeDevice(position, { positions: [position], nets, readings })).toMatchObject({
+      verdict: "cannot_tell",
+      traps: ["needs_marking"],
+    });
+  });
 });

@@ -4,7 +4,9 @@ import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
 import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
 
+const { shortVolts, shortOhms } = tradeConstants.board;
 const { thermistorLowRatio, thermistorHighRatio, openIsSoundFromOhms } = tradeConstants.judgement;
+const { resistorToleranceRatio, regulatorToleranceRatio, pulsingRatio } = tradeConstants.judgement;
 
 /** What one test of a part says; `doubtful`: neither, mostly a neighbour or a capacitor that charges. */
 export type TestOutcome = "in_order" | "bad" | "doubtful" | "not_done";
@@ -34,15 +36,6 @@ export interface DeviceJudgement {
   readonly lines: readonly DeviceLine[];
   readonly traps: readonly DeviceTrap[];
 }
-
-/** Below this a junction is a short, below that a channel is; bench habits at a meter's small current. */
-const shortVolts = 0.08;
-const shortOhms = 20;
-/** A resistor further from its marking than this is not what it was; in circuit neighbours only lower it. */
-const resistorToleranceRatio = 0.15;
-/** A supply whose least lies further below its most pulses. */
-const pulsingRatio = 0.2;
-const regulatorToleranceRatio = 0.05;
 
 interface Board {
   readonly positions: readonly BoardPosition[];
