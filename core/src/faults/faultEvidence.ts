@@ -67,7 +67,7 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
   const own = standing.filter((one) => one.targetId === position.id && !one.isPowered);
   const last = (quantity: Reading["quantity"], terminals?: string) =>
     own.filter((one) => one.quantity === quantity && (terminals === undefined || one.terminals === terminals)).at(-1);
-  const isOpen = (reading: Reading | undefined, ohms = openFuseOhms) =>
+  const isOpen = (reading: Reading | undefined, ohms: number = openFuseOhms) =>
     reading ? reading.coarseCode === overRangeCode || (reading.value ?? 0) > ohms : null;
   const isShort = (reading: Reading | undefined, limit: number) =>
     reading ? reading.coarseCode !== overRangeCode && (reading.value ?? Infinity) < limit : null;
