@@ -44,12 +44,9 @@ export async function openBrowser(
   view: View = { width: 1280, height: 800, scheme: "light" },
   keptProfile?: string,
 ): Promise<Browser> {
-  const driverAddress = process.env.PALE_CAP_CHROMEDRIVER;
-  if (driverAddress && !keptProfile) {
-    shared ??= Driver.createSession(
-      optionsWith(mkdtempSync(join(tmpdir(), "pale-cap-browser-"))),
-      new Executor(new HttpClient(driverAddress)),
-    );
+  const { PALE_CAP_CHROMEDRIVER: driverAddress, PALE_CAP_CHROMIUM_PROFILE: sharedProfile } = process.env;
+  if (driverAddress && sharedProfile && !keptProfile) {
+    shared ??= Driver.createSession(optionsWith(sharedProfile), new Executor(new HttpClient(driverAddress)));
     await resize(shared, view);
     const driver = shared;
     return { driver, close: () => driver.get("about:blank") };
