@@ -15,16 +15,9 @@ export function Pane(props: {
   readonly children: ReactNode;
   readonly second?: ReactNode;
 }) {
-  const content = props.second ? (
-    <>
-      <div>{props.children}</div>
-      <div>{props.second}</div>
-    </>
-  ) : (
-    props.children
-  );
+  const content = props.second ? <Columns second={props.second}>{props.children}</Columns> : props.children;
   return (
-    <div className={classes.pane} data-columns={props.second ? true : undefined}>
+    <div className={classes.pane}>
       <header className={classes.paneHead}>
         <h2 className={classes.paneTitle}>{props.title}</h2>
         {props.note && <div className={classes.paneNote}>{props.note}</div>}
@@ -34,6 +27,20 @@ export function Pane(props: {
       <div className={classes.paneBody} tabIndex={0}>
         {props.hasOwnEntries ? content : <EntryFieldset>{content}</EntryFieldset>}
       </div>
+    </div>
+  );
+}
+
+/** Two parts, one below the other; on a wide screen side by side, and the pane around them takes more room. */
+export function Columns(props: {
+  readonly children: ReactNode;
+  readonly second: ReactNode;
+  readonly isHidden?: boolean;
+}) {
+  return (
+    <div className={classes.columns} data-columns hidden={props.isHidden}>
+      <div>{props.children}</div>
+      <div>{props.second}</div>
     </div>
   );
 }

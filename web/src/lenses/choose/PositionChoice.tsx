@@ -218,7 +218,7 @@ function PartTable(props: {
   readonly currency: string;
 }) {
   return (
-    <table className={`${text.table} ${classes.table}`}>
+    <table className={`${text.table} ${text.ruled} ${classes.table}`}>
       <TableHead names={["Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""]} />
       <tbody>
         {props.rows.map((row) => {

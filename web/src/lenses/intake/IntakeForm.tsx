@@ -8,7 +8,7 @@ import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { RailTable } from "../../job/panels/rails/RailTable";
 import { useInTurn } from "../../job/useInTurn";
-import { Part } from "../../ui/Pane";
+import { Columns, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import words from "../../ui/text.module.css";
@@ -146,92 +146,94 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           </Group>
         )}
       </ProblemNote>
-      <div className={classes.columns} hidden={page !== "counter"}>
-        <div>
-          <Part title="Device">
-            <div className={classes.row}>
-              <NativeSelect
-                label="Kind"
-                data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
-                {...form.getInputProps("deviceKind")}
-              />
-              <TextInput label="Maker" {...text("deviceMaker")} />
-              <TextInput label="Model" {...text("deviceModel")} />
-              <TextInput label="Serial" {...text("deviceSerial")} />
-              <QuantityInput
-                label="Age, years"
-                unit=""
-                limits={[0, 100]}
-                value={form.values.deviceAgeYears}
-                onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
-                onValidity={validity("age")}
-                error={form.errors.deviceAgeYears as string | undefined}
-              />
-            </div>
-            <Checkbox
-              mt="xs"
-              label="A known-good unit, measured so that others of its board type can be held against it"
-              checked={form.values.intakeDetails.isKnownGood}
-              onChange={(event) =>
-                setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })
-              }
+      <Columns
+        isHidden={page !== "counter"}
+        second={
+          <>
+            <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
+            <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
+            <Part title="Agreed">
+              <div className={classes.row}>
+                <QuantityInput
+                  label={`Price limit, ${currency}`}
+                  unit=""
+                  digits={10}
+                  limits={[0, 1_000_000]}
+                  value={
+                    form.values.priceLimitMinor === null ? null : majorAmount(form.values.priceLimitMinor, currency)
+                  }
+                  onChange={(value) =>
+                    form.setFieldValue("priceLimitMinor", value === null ? null : minorAmount(value, currency))
+                  }
+                  onValidity={validity("price")}
+                  error={form.errors.priceLimitMinor as string | undefined}
+                />
+                <TextInput label="Due" type="date" {...text("dueOn")} />
+                <TextInput label="Owner" {...text("customerName")} />
+                <TextInput label="How to reach" {...text("customerContact")} />
+              </div>
+              <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
+            </Part>
+          </>
+        }
+      >
+        <Part title="Device">
+          <div className={classes.row}>
+            <NativeSelect
+              label="Kind"
+              data={deviceKinds.map((kind) => ({ value: kind, label: kind.replace("-", " ") }))}
+              {...form.getInputProps("deviceKind")}
             />
-          </Part>
-          <Part title="Complaint">
-            <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
-            <div className={classes.symptoms}>
-              {symptomGroups.map((group) => (
-                <fieldset key={group.title} className={classes.group}>
-                  <legend>{group.title}</legend>
-                  <Chip.Group
-                    multiple
-                    value={form.values.symptoms}
-                    onChange={(chosen) =>
-                      form.setFieldValue(
-                        "symptoms",
-                        inOtherGroups(form.values.symptoms, group.symptoms).concat(
-                          chosen.filter((code) => code in group.symptoms),
-                        ),
-                      )
-                    }
-                  >
-                    {Object.entries(group.symptoms).map(([code, label]) => (
-                      <Chip key={code} value={code} size="sm" radius={3} variant="outline">
-                        {label as string}
-                      </Chip>
-                    ))}
-                  </Chip.Group>
-                </fieldset>
-              ))}
-            </div>
-            <TextInput label="Symptoms in free words" {...text("symptomNote")} />
-          </Part>
-        </div>
-        <div>
-          <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
-          <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
-          <Part title="Agreed">
-            <div className={classes.row}>
-              <QuantityInput
-                label={`Price limit, ${currency}`}
-                unit=""
-                digits={10}
-                limits={[0, 1_000_000]}
-                value={form.values.priceLimitMinor === null ? null : majorAmount(form.values.priceLimitMinor, currency)}
-                onChange={(value) =>
-                  form.setFieldValue("priceLimitMinor", value === null ? null : minorAmount(value, currency))
-                }
-                onValidity={validity("price")}
-                error={form.errors.priceLimitMinor as string | undefined}
-              />
-              <TextInput label="Due" type="date" {...text("dueOn")} />
-              <TextInput label="Owner" {...text("customerName")} />
-              <TextInput label="How to reach" {...text("customerContact")} />
-            </div>
-            <Textarea label="The owner's words" autosize minRows={1} maxRows={3} {...text("ownersWords")} />
-          </Part>
-        </div>
-      </div>
+            <TextInput label="Maker" {...text("deviceMaker")} />
+            <TextInput label="Model" {...text("deviceModel")} />
+            <TextInput label="Serial" {...text("deviceSerial")} />
+            <QuantityInput
+              label="Age, years"
+              unit=""
+              limits={[0, 100]}
+              value={form.values.deviceAgeYears}
+              onChange={(value) => form.setFieldValue("deviceAgeYears", value)}
+              onValidity={validity("age")}
+              error={form.errors.deviceAgeYears as string | undefined}
+            />
+          </div>
+          <Checkbox
+            mt="xs"
+            label="A known-good unit, measured so that others of its board type can be held against it"
+            checked={form.values.intakeDetails.isKnownGood}
+            onChange={(event) => setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })}
+          />
+        </Part>
+        <Part title="Complaint">
+          <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
+          <div className={classes.symptoms}>
+            {symptomGroups.map((group) => (
+              <fieldset key={group.title} className={classes.group}>
+                <legend>{group.title}</legend>
+                <Chip.Group
+                  multiple
+                  value={form.values.symptoms}
+                  onChange={(chosen) =>
+                    form.setFieldValue(
+                      "symptoms",
+                      inOtherGroups(form.values.symptoms, group.symptoms).concat(
+                        chosen.filter((code) => code in group.symptoms),
+                      ),
+                    )
+                  }
+                >
+                  {Object.entries(group.symptoms).map(([code, label]) => (
+                    <Chip key={code} value={code} size="sm" radius={3} variant="outline">
+                      {label as string}
+                    </Chip>
+                  ))}
+                </Chip.Group>
+              </fieldset>
+            ))}
+          </div>
+          <TextInput label="Symptoms in free words" {...text("symptomNote")} />
+        </Part>
+      </Columns>
       <div hidden={page !== "label"}>
         <LabelPlateCard
           kind={form.values.deviceKind}

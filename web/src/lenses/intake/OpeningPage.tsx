@@ -63,7 +63,7 @@ export function OpeningPage() {
   return (
     <Part title="Taking it apart" aside={<span className={text.softLine}>Rework closes it in reverse, counted</span>}>
       {steps.length > 0 && (
-        <table className={`${text.table} ${classes.table}`}>
+        <table className={`${text.table} ${text.ruled} ${classes.table}`}>
           <TableHead names={["", "What", "Out", "Size", "Where", "Photo", ""]} />
           <tbody>
             {steps.map((step) => (

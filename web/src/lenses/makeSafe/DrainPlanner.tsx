@@ -57,7 +57,7 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
     );
   }
   return (
-    <table className={classes.plans}>
+    <table className={`${text.table} ${text.ruled} ${classes.plans}`}>
       <TableHead
         names={["Drain with", "Peak, each", "Energy, each", "To 60 V", ...limits.map((volts) => `To ${volts} V`), ""]}
       />

@@ -39,7 +39,7 @@ export function ClosingList() {
         </span>
       }
     >
-      <table className={classes.closing}>
+      <table className={`${text.table} ${text.ruled} ${classes.closing}`}>
         <TableHead names={["", "What", "Where", "Photo", "Out", "In", ""]} />
         <tbody>
           {lines.map((line) => (

@@ -63,7 +63,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
       }
     >
       <ProblemNote problem={problem} />
-      <table className={`${text.table} ${classes.table}`}>
+      <table className={`${text.table} ${text.ruled} ${classes.table}`}>
         <thead>
           <tr>
             <th scope="col">Place</th>

@@ -17,6 +17,7 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useChangeHouseRuleMutation, useHouseRuleChangesQuery, useHouseRulesQuery } from "../../job/houseRulesApi";
 import { usePeopleQuery } from "../../job/peopleApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import text from "../../ui/text.module.css";
 import { dropDraft, useDraft } from "../../ui/useDraft";
 import { BackupNote } from "./BackupNote";
 import { DemoNote } from "./DemoNote";
@@ -40,7 +41,7 @@ const groups: readonly (readonly [prefix: string, title: string])[] = [
 export function HouseRulesScreen() {
   const { data: values, error } = useHouseRulesQuery();
   return (
-    <div className={classes.page}>
+    <div className={`${text.page} ${classes.page}`}>
       <h1>House rules</h1>
       <p className={classes.lead}>
         Bench habits, not laws: the shop may set its own. A change holds for every open job at once and is kept with its

@@ -23,7 +23,7 @@ export function InstrumentsScreen() {
   );
   const isSimulated = instruments.some((one) => one.transport === "simulated" && one.isEnabled);
   return (
-    <div className={classes.page}>
+    <div className={`${text.page} ${classes.page}`}>
       <header className={classes.head}>
         <h1>Instruments</h1>
         <p>

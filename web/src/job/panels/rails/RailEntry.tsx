@@ -1,10 +1,9 @@
 import { Button, TextInput } from "@mantine/core";
-import { boardLimits } from "@pale-cap/contract";
 import { ProblemNote } from "../../../ui/ProblemNote";
-import { QuantityInput } from "../../../ui/QuantityInput";
 import { useDraft } from "../../../ui/useDraft";
 import { useInvalidFields } from "../../../ui/useInvalidFields";
 import { useJob } from "../../JobContext";
+import { RailField } from "./RailField";
 import classes from "./rails.module.css";
 import { useAddRails } from "./useAddRails";
 
@@ -39,26 +38,16 @@ export function RailEntry() {
           value={draft.name}
           onChange={(event) => setDraft({ ...draft, name: event.currentTarget.value })}
         />
-        <QuantityInput
+        <RailField
+          of="volts"
           label="New rail, volts"
-          isLabelHidden
-          isCompact
-          size="xs"
-          unit="V"
-          placeholder="volts"
-          limits={[-boardLimits.railVolts, boardLimits.railVolts]}
           value={draft.volts}
           onChange={(volts) => setDraft((now) => ({ ...now, volts }))}
           onValidity={validity("volts")}
         />
-        <QuantityInput
+        <RailField
+          of="amps"
           label="New rail, promised load"
-          isLabelHidden
-          isCompact
-          size="xs"
-          unit="A"
-          placeholder="load"
-          limits={[0.001, boardLimits.railAmps]}
           value={draft.amps}
           onChange={(amps) => setDraft((now) => ({ ...now, amps }))}
           onValidity={validity("amps")}

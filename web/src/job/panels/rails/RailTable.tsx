@@ -1,15 +1,15 @@
 import { NativeSelect } from "@mantine/core";
-import { boardLimits, type Net, type NetValues } from "@pale-cap/contract";
+import type { Net, NetValues } from "@pale-cap/contract";
 import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { CommittedText } from "../../../ui/CommittedText";
 import { Part } from "../../../ui/Pane";
 import { ProblemNote } from "../../../ui/ProblemNote";
-import { QuantityInput } from "../../../ui/QuantityInput";
 import { useJob } from "../../JobContext";
 import { netUpdate } from "../../netUpdate";
 import { netsInOrder } from "../../parts";
 import { useBoardEdit } from "../../useBoardEdit";
 import { RailEntry } from "./RailEntry";
+import { RailField } from "./RailField";
 import classes from "./rails.module.css";
 
 /** The rails of the board: name, section, volts, and what each must deliver. The same table wherever rails are named. */
@@ -54,25 +54,15 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
                 data={sections.map((one) => ({ value: one, label: sectionFacts[one].label }))}
                 onChange={(event) => change(net, { section: event.currentTarget.value as Section })}
               />
-              <QuantityInput
+              <RailField
+                of="volts"
                 label={`${net.name}, nominal voltage`}
-                isLabelHidden
-                isCompact
-                size="xs"
-                unit="V"
-                placeholder="volts"
-                limits={[-boardLimits.railVolts, boardLimits.railVolts]}
                 value={net.nominalVolts}
                 onCommit={(nominalVolts) => change(net, { nominalVolts })}
               />
-              <QuantityInput
+              <RailField
+                of="amps"
                 label={`${net.name}, promised load`}
-                isLabelHidden
-                isCompact
-                size="xs"
-                unit="A"
-                placeholder="load"
-                limits={[0.001, boardLimits.railAmps]}
                 value={net.fullLoadAmps}
                 onCommit={(fullLoadAmps) => change(net, { fullLoadAmps })}
               />
