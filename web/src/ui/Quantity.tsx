@@ -20,7 +20,7 @@ export function Quantity(props: {
   return (
     <span className={classes.quantity}>
       {number}
-      <span className={classes.unit}>{`\u202f${shown}`}</span>
+      {shown && <span className={classes.unit}>{`\u202f${shown}`}</span>}
     </span>
   );
 }
