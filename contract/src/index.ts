@@ -16,6 +16,7 @@ export * from "./instruments/instrument";
 export * from "./instruments/protocol";
 export * from "./instruments/scenario";
 export * from "./jobs/job";
+export * from "./jobs/jobActs";
 export * from "./jobs/jobDetail";
 export * from "./photos/photo";
 export * from "./plans/plan";

@@ -37,6 +37,7 @@ export const routes = {
   energyStores: "/api/jobs/:jobId/energy-stores",
   energyStore: "/api/jobs/:jobId/energy-stores/:storeId",
   chargeEvents: "/api/jobs/:jobId/charge-events",
+  jobActs: "/api/jobs/:jobId/acts",
   powerEvents: "/api/jobs/:jobId/power-events",
   photos: "/api/jobs/:jobId/photos",
   photo: "/api/jobs/:jobId/photos/:photoId",

@@ -57,6 +57,7 @@ export * from "./facts/chargeFacts";
 export { type DeviceKind, deviceKinds } from "./facts/deviceKinds";
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./facts/deviceProfiles";
 export * from "./facts/drainKit";
+export * from "./facts/jobActs";
 export * from "./facts/jobFacts";
 export * from "./facts/jobRules";
 export * from "./facts/overrules";
@@ -230,6 +231,7 @@ export * from "./safety/energyStores";
 export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from "./safety/firstPower";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
 export * from "./safety/powerGate";
+export { isUnderDrain, storeOfPosition, unnamedHolders } from "./safety/storeCoverage";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
 export { analyseCapture } from "./waveform/analyseCapture";
 export {

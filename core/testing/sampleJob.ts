@@ -136,7 +136,7 @@ export const sampleRules: JobRules = {
     leadOhms: 0,
     testerShows: "real",
   },
-  charge: { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true },
+  charge: { workingVolts: 10, reverifySeconds: 1800, waitSeconds: 60 },
   rail: { railToleranceRatio: 0.05, rippleLimitLowRailVolts: 0, rippleLimitRatio: 0.01 },
 };
 
@@ -163,6 +163,8 @@ export function sampleCharge(kind: ChargeEvent["kind"], seconds: number, more: P
     at: new Date(Date.UTC(2026, 10, 23, 10, 0, seconds)).toISOString(),
     volts: null,
     isMeterProved: false,
+    isDrainOn: false,
+    lineSide: null,
     resistanceOhms: null,
     drainItem: null,
     ...sampleMoment,

@@ -10,6 +10,7 @@ import {
   sampleReading,
   sampleStore,
 } from "./sampleJob";
+import { sampleMoment } from "./sampleMoment";
 
 const inCircuit = { circuitState: "in_circuit" } as const;
 const other = (designator: string, kind: PartKind, netId: string | null, more: Partial<BoardPosition> = {}) =>
@@ -88,6 +89,7 @@ export const workedJobs: Readonly<Record<string, JobFacts>> = {
     chargeEvents: [
       sampleCharge("voltage_measured", 0, { volts: 311 }),
       sampleCharge("voltage_measured", 40, { volts: 1.2, isMeterProved: true }),
+      sampleCharge("voltage_measured", 105, { volts: 1.3, isMeterProved: true }),
     ],
     powerEvents: [],
     readings: [
@@ -114,7 +116,7 @@ export const workedJobs: Readonly<Record<string, JobFacts>> = {
     ],
     plans: [{ positionId: "at-C20", cataloguePartId: "catalogue-1" }],
     ticks: (["removed", "fitted", "polarity_board_mark"] as const).map((step, n) => ({
-      ...{ positionId: "at-C20", step, isDone: true, sequence: 10 + n, at: "2026-11-23T10:21:00Z" },
+      ...{ positionId: "at-C20", step, isDone: true, ...sampleMoment, sequence: 10 + n, at: "2026-11-23T10:21:00Z" },
     })),
     readings: [
       sampleReading("C20", { value: 0.4 }),

@@ -38,39 +38,41 @@ afterAll(async () => {
 describe("a server that is killed in the middle", () => {
   it("has every confirmed entry after it starts again", async () => {
     await page.open(`${jobPath}/measure`);
-    await page.seeNamed("Reading, ESR of C1");
-    await page.press("301m", Key.ENTER);
-    await page.until("have the reading stored", async () => (await stored("301m")).length === 1);
+    // ESR or, once the demo has stood for five minutes, DC volts first: a named quantity goes past it.
+    await page.seeNamed("Reading, ");
+    await page.press("esr 301m", Key.ENTER);
+    await page.until("have the reading stored", async () => (await stored("esr 301m")).length === 1);
     await server.kill();
     await server.start();
-    expect(await stored("301m")).toHaveLength(1);
+    expect(await stored("esr 301m")).toHaveLength(1);
     await browser.driver.navigate().refresh();
     await page.see("301 mΩ");
   });
 
   it("gets what was measured while it was gone, each reading once and in order, even after the tab was closed", async () => {
-    await page.seeNamed("Reading, ESR of C1");
+    // ESR or, once the demo has stood for five minutes, DC volts first: a named quantity goes past it.
+    await page.seeNamed("Reading, ");
     await server.kill();
-    await page.press("302m", "/");
+    await page.press("esr 302m", "/");
     await page.see("is not stored yet: the server does not answer");
     // It counts from the moment it was confirmed, stored or not.
     await page.see("302 mΩ");
-    await page.press("303m", "/", "304m", "/");
+    await page.press("esr 303m", "/", "esr 304m", "/");
     await page.see("3 entries are not stored yet");
     await page.open("about:blank", "");
     await server.start();
     await page.open("/");
     await page.see("Halden 24");
-    for (const text of ["302m", "303m", "304m"]) {
+    for (const text of ["esr 302m", "esr 303m", "esr 304m"]) {
       await page.until(`have ${text} stored`, async () => (await stored(text)).length > 0);
     }
     await page.open(`${jobPath}/measure`);
     await page.see("304 mΩ");
     await page.seeNot("not stored yet");
     for (const [text, value] of [
-      ["302m", 0.302],
-      ["303m", 0.303],
-      ["304m", 0.304],
+      ["esr 302m", 0.302],
+      ["esr 303m", 0.303],
+      ["esr 304m", 0.304],
     ] as const) {
       expect(await stored(text)).toMatchObject([{ value }]);
     }

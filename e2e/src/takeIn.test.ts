@@ -6,6 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
+import { jobIdOf, readBefore } from "./timeBack";
 
 let server: ServerUnderTest;
 let browser: Browser;
@@ -172,11 +173,15 @@ describe("made safe", () => {
     await (await page.field("meter proved")).sendKeys(Key.SPACE);
     await page.fill("Measured voltage", "6");
     await page.press(Key.ENTER);
-    await page.seeNamed("Charge watch: Bulk measured 6");
+    await page.seeNamed("Charge watch: Bulk 6 V, drained once: wait");
     await page.fill("Measured voltage", "22");
     await page.press(Key.ENTER);
     await page.see("It crept back to 22 V: drain again, verify again.");
     await page.seeNamed("Charge watch: Bulk charged, 22");
+    await readBefore(server, await jobIdOf(browser), { volts: 2.9, secondsAgo: 65 });
+    await browser.driver.navigate().refresh();
+    await page.seeNamed("Charge watch: Bulk 2.9 V, drained once: read again now");
+    await (await page.field("meter proved")).sendKeys(Key.SPACE);
     await page.fill("Measured voltage", "3");
     await page.press(Key.ENTER);
     await page.seeNamed("Charge watch: Bulk measured 3");

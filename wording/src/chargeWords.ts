@@ -1,4 +1,5 @@
 import {
+  type ChargeRules,
   type ChargeState,
   chargeDanger,
   type DangerLevel,
@@ -8,10 +9,13 @@ import {
   type EnergyStore,
   fallOfKilogramMetres,
   formatQuantity,
+  type LineSide,
   type StoreFeed,
   type StoreKind,
   type UnknownReason,
+  type VoltsFirst,
 } from "@pale-cap/core";
+import { listWords } from "./boardWords";
 import { logTime } from "./times";
 
 const reasons: Readonly<Record<UnknownReason, string>> = {
@@ -19,7 +23,9 @@ const reasons: Readonly<Record<UnknownReason, string>> = {
   mains_connected: "mains was connected",
   live_reading: "a live reading was taken",
   meter_not_proved: "meter not proved",
-  zero_without_history: "zero without an earlier voltage",
+  not_named: "not named yet",
+  dc_fed: "d.c. was fed in",
+  insulation_test: "an insulation test leaves charge behind",
   verification_expired: "too long ago, measure again",
   clock_ahead: "that computer's clock runs ahead: it verifies nothing",
   clock_unknown: "nobody knows how long ago: measure again",
@@ -28,10 +34,16 @@ const reasons: Readonly<Record<UnknownReason, string>> = {
 export const storeKindLabels: Readonly<Record<StoreKind, string>> = {
   bulk: "Bulk",
   pfc_bulk: "PFC bulk",
+  series_half: "One of two in series",
   series_pair: "Two in series",
   x_capacitor: "X capacitor at the plug",
   output_bank: "Output bank",
   other: "Other store",
+};
+
+export const lineSideLabels: Readonly<Record<LineSide, string>> = {
+  plug: "at the plug",
+  behind_fuse: "behind the fuse",
 };
 
 export const feedLabels: Readonly<Record<StoreFeed, string>> = {
@@ -62,12 +74,13 @@ function formatLength(metres: number): string {
 }
 
 /** The charge watch in words: what was measured and when, never that something is safe. */
-export function chargeWords(state: ChargeState, stores: readonly EnergyStore[]): string {
+export function chargeWords(state: ChargeState, stores: readonly EnergyStore[], nowMilliseconds: number): string {
   const name = stores.find((store) => store.id === state.storeId)?.name ?? "Charge";
   const volts = state.volts === null ? "" : formatQuantity(state.volts, "V").text;
   const at = state.at ? ` at ${logTime(state.at)}` : "";
   switch (state.name) {
     case "unknown":
+      if (state.reason === "not_named") return `Charge unknown: ${listWords(state.designators)} not named yet`;
       return `${name} unknown: ${reasons[state.reason ?? "nothing_logged"]}`;
     case "charged":
       return `${name} charged, ${volts}${at}`;
@@ -75,9 +88,32 @@ export function chargeWords(state: ChargeState, stores: readonly EnergyStore[]):
       return state.predictedVolts === null
         ? `${name} draining since ${at.slice(4)}`
         : `${name} draining, about ${formatQuantity(state.predictedVolts, "V", { significantDigits: 2 }).text} left if connected`;
+    case "drained_once":
+      return `${name} ${volts}, ${waitWords(state, nowMilliseconds)}`;
     case "verified":
-      return `${name} measured ${volts}${at}`;
+      return `${name} measured ${volts}${at}${state.isDrainOn ? ", drain on" : ""}`;
   }
+}
+
+/** Why no ohmmeter belongs across a part now. */
+export function ohmsRefusedWords({ lastVolts }: VoltsFirst, { workingVolts }: ChargeRules): string {
+  if (lastVolts !== null && Math.abs(lastVolts) > workingVolts) {
+    return `${formatQuantity(lastVolts, "V").text} on it: no ohms. Drain it in Make safe first, then read its volts.`;
+  }
+  return "Its charge is unknown: no ohms. Make safe first: its volts at its own pins, by a proved meter.";
+}
+
+/** What is missing after a first low reading. */
+function waitWords(state: ChargeState, nowMilliseconds: number): string {
+  const { waitsFor, waitUntilMilliseconds, creepVolts } = state;
+  if (waitsFor === "other_side_of_fuse") return "on one side of the fuse: read the other side too";
+  if (waitsFor === "creeps_back") {
+    const end = formatQuantity(creepVolts ?? 0, "V", { significantDigits: 2 }).text;
+    return `creeping back towards ${end}: drain again`;
+  }
+  const seconds = waitUntilMilliseconds === null ? 0 : Math.ceil((waitUntilMilliseconds - nowMilliseconds) / 1000);
+  const what = waitsFor === "drain_removed" ? "drain off" : "drained once";
+  return seconds > 0 ? `${what}: wait ${seconds}\u00a0s, read again` : `${what}: read again now`;
 }
 
 /** What the readings on a store say beyond the voltage, and what to do about it. */

@@ -9,6 +9,7 @@ export const factLabels: Readonly<Record<FactKind, string>> = {
   power: "A power entry",
   ticks: "A tick",
   return: "A count",
+  act: "An entry",
   acceptance: "An acceptance",
 };
 

@@ -1,4 +1,5 @@
 import {
+  type ChargeState,
   firstChecks,
   judgeBoard,
   type LedgerEntry,
@@ -10,6 +11,7 @@ import {
   stages,
   symptomCodes,
   symptomLabels,
+  unknownCharge,
   verdictWords,
   visualSigns,
 } from "@pale-cap/core";
@@ -158,18 +160,27 @@ describe("wording", () => {
   it("says of the charge what was measured and when, or why it is unknown", () => {
     const stores = [sampleStore({ id: "s" })];
     const state = {
-      storeId: "s",
+      ...unknownCharge("mains_connected", { storeId: "s", at: "2026-11-23T10:00:00Z" }),
       volts: 2.1,
-      at: "2026-11-23T10:00:00Z",
-      predictedVolts: null,
-      reason: null,
-      verifiedUntilMilliseconds: null,
-    } as const;
-    expect(chargeWords({ ...state, name: "verified" }, stores)).toMatch(/^Bulk C1 measured 2.1\u00a0V at /);
-    expect(chargeWords({ ...state, name: "unknown", reason: "mains_connected" }, stores)).toBe(
-      "Bulk C1 unknown: mains was connected",
+    };
+    const words = (more: Partial<ChargeState>) => plain(chargeWords({ ...state, ...more }, stores, 0));
+    expect(words({ name: "verified" })).toMatch(/^Bulk C1 measured 2.1 V at [^,]+$/);
+    expect(words({ name: "verified", isDrainOn: true })).toMatch(/, drain on$/);
+    expect(words({})).toBe("Bulk C1 unknown: mains was connected");
+    expect(words({ storeId: null, reason: "not_named", designators: ["C2", "C3"] })).toBe(
+      "Charge unknown: C2 and C3 not named yet",
     );
-    expect(chargeWords({ ...state, name: "draining", predictedVolts: 41 }, stores)).toContain("if connected");
+    expect(words({ name: "draining", predictedVolts: 41 })).toContain("if connected");
+    const once = { name: "drained_once", waitsFor: "second_reading" } as const;
+    expect(words({ ...once, waitUntilMilliseconds: 59_001 })).toBe(
+      "Bulk C1 2.1 V, drained once: wait 60 s, read again",
+    );
+    expect(words({ ...once, waitUntilMilliseconds: 0 })).toBe("Bulk C1 2.1 V, drained once: read again now");
+    expect(words({ ...once, waitsFor: "drain_removed", waitUntilMilliseconds: 1 })).toContain("drain off: wait 1 s");
+    expect(words({ ...once, waitsFor: "creeps_back", creepVolts: 16.2 })).toBe(
+      "Bulk C1 2.1 V, creeping back towards 16 V: drain again",
+    );
+    expect(words({ ...once, waitsFor: "other_side_of_fuse" })).toContain("read the other side");
   });
 
   it("gathers every caution once on the page that gathers them", () => {

@@ -1,4 +1,4 @@
-import type { Lens } from "@pale-cap/core";
+import type { ChargeStateName, Lens } from "@pale-cap/core";
 import type { InferType } from "yup";
 import { nullableText, number, strictObject, wordField } from "../fields/fields";
 
@@ -12,7 +12,7 @@ export interface BenchLine {
   readonly complaint: string | null;
   readonly lens: Lens;
   readonly openPointCount: number;
-  readonly chargeName: "unknown" | "charged" | "draining" | "verified";
+  readonly chargeName: ChargeStateName;
   readonly chargeVolts: number | null;
   readonly chargeAt: string | null;
   readonly dueOn: string | null;

@@ -1,4 +1,11 @@
-import { type DrainKitItem, type StoreKind, storeKinds } from "@pale-cap/core";
+import {
+  chargeEventKinds,
+  type DrainKitItem,
+  type LineSide,
+  lineSides,
+  type StoreKind,
+  storeKinds,
+} from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
 import { fault } from "../faults";
@@ -51,14 +58,6 @@ export const energyStoreEditSchema = strictObject({
 export type EnergyStoreEdit = InferType<typeof energyStoreEditSchema>;
 export type EnergyStoreRow = NewEnergyStore & { readonly version: number };
 
-const chargeEventKinds = [
-  "mains_connected",
-  "mains_disconnected",
-  "live_reading",
-  "drain_started",
-  "voltage_measured",
-] as const;
-
 export const chargeEventSchema = strictObject({
   id: idField(),
   storeId: nullableId(),
@@ -72,9 +71,19 @@ export const chargeEventSchema = strictObject({
   resistanceOhms: nullablePositive(10e6).min(10),
   drainItem: drainKitItemSchema.nullable().defined(),
   isMeterProved: boolean().required(),
+  /** Left out by what was confirmed before it was asked: then the drain was off. */
+  isDrainOn: boolean().optional(),
+  lineSide: wordField<LineSide>(lineSides).nullable().optional(),
   at: instantField(),
   clockId: nullableId(),
   personId: nullableId(),
 });
 export type NewChargeEvent = InferType<typeof chargeEventSchema>;
-export type ChargeEventRow = NewChargeEvent & StoredFact;
+export type ChargeEventRow = NewChargeEvent &
+  StoredFact & { readonly isDrainOn: boolean; readonly lineSide: LineSide | null };
+
+/** What an older page did not tell of a reading is what it meant. */
+export const readingUnder = ({ isDrainOn, lineSide }: Pick<NewChargeEvent, "isDrainOn" | "lineSide">) => ({
+  isDrainOn: isDrainOn ?? false,
+  lineSide: lineSide ?? null,
+});

@@ -3,6 +3,7 @@ import { chargeEventSchema } from "../energy/energy";
 import { fault } from "../faults";
 import { array, idField, mixed, strictObject, wordField } from "../fields/fields";
 import { acceptanceSchema } from "../jobs/job";
+import { jobActSchema } from "../jobs/jobActs";
 import { ticksSchema } from "../plans/plan";
 import { powerEventSchema } from "../power/power";
 import type { Problem } from "../problem";
@@ -20,6 +21,7 @@ const schemas = {
   ticks: ticksSchema,
   return: teardownReturnSchema,
   acceptance: acceptanceSchema,
+  act: jobActSchema,
 } as const;
 export type FactKind = keyof typeof schemas;
 export type FactBody<K extends FactKind> = InferType<(typeof schemas)[K]>;

@@ -39,11 +39,16 @@ export const houseRules = {
     [1, 600],
     ["A verification counts for", "bench habit", "dielectric absorption brings 2 to 10 % of the voltage back"],
   ),
-  "charge.mustProveMeter": flag(true, [
-    "The meter is proved before and after",
-    "proving a voltage tester on a known source",
-    "a broken lead or a wrong range reads zero too",
-  ]),
+  "charge.waitSeconds": amount(
+    60,
+    "s",
+    [60, 3600],
+    [
+      "A second reading comes after",
+      "about half of what creeps back is back after one to two minutes",
+      "a drained electrolytic gives back 2 to 10 % of its voltage by itself",
+    ],
+  ),
   "charge.longestDrainSeconds": amount(
     20,
     "s",
@@ -383,7 +388,7 @@ export function jobRules(values: HouseRuleValues): JobRules {
     charge: {
       workingVolts: values["charge.workingVolts"],
       reverifySeconds: values["charge.reverifyMinutes"] * 60,
-      mustProveMeter: values["charge.mustProveMeter"],
+      waitSeconds: values["charge.waitSeconds"],
     },
     rail: {
       railToleranceRatio: values["prove.railToleranceRatio"],

@@ -9,6 +9,7 @@ import type { ReadingRow, SignRow } from "../readings/reading";
 import type { TeardownReturnRow, TeardownStepRow } from "../teardown/teardown";
 import type { OverruleRow } from "../verdicts/verdicts";
 import type { Acceptance, Job } from "./job";
+import type { JobActRow } from "./jobActs";
 
 /** One job with all that was logged on it: what every lens is drawn from. */
 export interface JobDetail {
@@ -31,6 +32,7 @@ export interface JobDetail {
   readonly teardownReturns: readonly TeardownReturnRow[];
   readonly plans: readonly PlanRow[];
   readonly ticks: readonly TickRow[];
+  readonly acts: readonly JobActRow[];
   readonly acceptances: readonly Acceptance[];
 }
 
@@ -54,6 +56,7 @@ const factLists = [
   "powerEvents",
   "teardownReturns",
   "ticks",
+  "acts",
   "acceptances",
 ] as const satisfies readonly (keyof JobDetail)[];
 

@@ -97,8 +97,13 @@ export const tradeConstants = {
     /** Bands as usual in guides for stored electrical energy. */
     severeFromJoules: 0.25,
     deadlyFromJoules: 10,
-    /** An output bank below this is not worth naming: it stings no hand, though it can still upset a meter. */
-    worthNamingJoules: 0.3,
+    /** What can hold more counts as a store whether anyone names it or not: above the touch limit, and at any voltage. */
+    highVoltStoreJoules: 0.05,
+    anyVoltStoreJoules: 5,
+    /** Half of what dielectric absorption gives back is back after so long; from benches, rough. */
+    creepHalfSeconds: 60,
+    /** A low reading on what stood above the touch limit counts so long before a meter is put across it. */
+    highStoreFreshSeconds: 300,
     /** A filament at its rating is near 2800 K; above this it ages in flashes. */
     hottestFilamentKelvin: 3000,
     /** A lamp's rating is RMS: the crest is 1.41 times that, and a short overshoot does no harm. */

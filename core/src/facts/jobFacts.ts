@@ -1,11 +1,12 @@
 import type { BaselineValue } from "../board/baseline";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
-import type { FactMoment } from "../readings/factMoment";
+import type { LoggedFact } from "../readings/factMoment";
 import type { Reading } from "../readings/reading";
 import type { CaptureFact } from "./captures";
 import type { ChargeEvent, EnergyStore } from "./chargeFacts";
 import type { DeviceKind } from "./deviceKinds";
 import type { Topology } from "./deviceProfiles";
+import type { JobAct } from "./jobActs";
 import type { VerdictOverrule } from "./overrules";
 import type { PowerEvent } from "./powerEvents";
 import type { TeardownReturn, TeardownStep } from "./teardown";
@@ -28,11 +29,10 @@ export const reworkSteps = ["removed", "fitted", "polarity_board_mark", "polarit
 export type ReworkStep = (typeof reworkSteps)[number];
 
 /** One tick of the rework list; a later tick of the same step overrides. */
-export interface ReworkTick extends Pick<FactMoment, "sequence"> {
+export interface ReworkTick extends LoggedFact {
   readonly positionId: string;
   readonly step: ReworkStep;
   readonly isDone: boolean;
-  readonly at: string;
 }
 
 /** What was decided for a position. */
@@ -69,6 +69,7 @@ export interface JobFacts {
   readonly teardownReturns: readonly TeardownReturn[];
   readonly plans: readonly ReplacementPlan[];
   readonly ticks: readonly ReworkTick[];
+  readonly acts: readonly JobAct[];
   readonly handedOverAt: string | null;
 }
 
@@ -92,5 +93,6 @@ export const emptyJobFacts: JobFacts = {
   teardownReturns: [],
   plans: [],
   ticks: [],
+  acts: [],
   handedOverAt: null,
 };

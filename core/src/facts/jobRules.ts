@@ -35,7 +35,8 @@ export interface ChargeRules {
   readonly workingVolts: number;
   /** A verification older than this counts no more: dielectric absorption brings voltage back. */
   readonly reverifySeconds: number;
-  readonly mustProveMeter: boolean;
+  /** So long after a first low reading a second one tells whether the charge came back. */
+  readonly waitSeconds: number;
 }
 
 /** What the house rules say to a job as a whole. */

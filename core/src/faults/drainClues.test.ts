@@ -10,6 +10,8 @@ const at = (seconds: number, more: Partial<ChargeEvent>): ChargeEvent => ({
   storeId: "c1",
   volts: null,
   isMeterProved: false,
+  isDrainOn: false,
+  lineSide: null,
   resistanceOhms: null,
   drainItem: null,
   ...sampleMoment,

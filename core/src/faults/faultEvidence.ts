@@ -8,7 +8,7 @@ import type { JobRules } from "../facts/jobRules";
 import { latestSigns } from "../judgement/judgeBoard";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
-import { overRangeCode, type Reading, standingReadings } from "../readings/reading";
+import { overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 import { drainClues } from "./drainClues";
 import type { FaultEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
@@ -37,7 +37,7 @@ export function faultEvidence(
     evidence.set(finding, isSeen || evidence.get(finding) === true);
   };
   capacitors(facts, judgements, note);
-  const standing = standingReadings(facts.readings);
+  const standing = tellingReadings(facts.readings);
   for (const position of facts.positions) {
     if (position.kind !== "electrolytic") device(facts, position, standing, note);
   }

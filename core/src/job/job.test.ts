@@ -3,15 +3,17 @@ import {
   sampleJob,
   sampleNet,
   samplePart,
+  samplePosition,
   sampleRailReading,
   sampleReading,
   sampleRules,
   sampleStore,
 } from "../../testing/sampleJob";
 import { sampleMoment } from "../../testing/sampleMoment";
+import type { PartKind } from "../board/board";
 import type { ChargeEvent } from "../facts/chargeFacts";
-import type { JobFacts, Lens, ReworkStep, ReworkTick } from "../facts/jobFacts";
-import { jobChargeState } from "./jobCharge";
+import { emptyJobFacts, type JobFacts, type Lens, type ReworkStep, type ReworkTick } from "../facts/jobFacts";
+import { jobChargeState, jobChargeStates } from "./jobCharge";
 import { type LensState, lensProgress, lensReached } from "./lensProgress";
 import { openPoints } from "./openPoints";
 import { doneSteps } from "./rework";
@@ -21,6 +23,7 @@ const tick = (step: ReworkStep, isDone = true, minute = 0): ReworkTick => ({
   positionId: "at-C1",
   step,
   isDone,
+  ...sampleMoment,
   sequence: minute,
   at: new Date(Date.UTC(2026, 10, 23, 11, minute)).toISOString(),
 });
@@ -29,6 +32,8 @@ const volts = (value: number, minutesAgo: number, isMeterProved = true): ChargeE
   storeId: "store",
   volts: value,
   isMeterProved,
+  isDrainOn: false,
+  lineSide: null,
   resistanceOhms: null,
   drainItem: null,
   ...sampleMoment,
@@ -76,11 +81,51 @@ describe("openPoints", () => {
   it("asks nothing of a rail that nobody promised", () => {
     expect(codes(sampleJob({ nets: [sampleNet({ fullLoadAmps: null })] }))).toEqual([]);
   });
-  it("holds stored charge open until it is verified, and keys stay the same over recomputation", () => {
-    const job = sampleJob({ energyStores: [store], nets: [] });
-    expect(codes(job)).toEqual(["charge_not_verified"]);
+});
+
+describe("stored charge as an open point", () => {
+  const bulk = sampleNet({ id: "net-bulk", section: "bulk", nominalVolts: 325, fullLoadAmps: null });
+  const events = [volts(311, 70), volts(2, 65), volts(2, 63)].map((event, n) => ({ ...event, sequence: n - 10 }));
+  const work = (more: Partial<JobFacts>): JobFacts =>
+    sampleJob({
+      nets: [bulk],
+      positions: [samplePosition("C1", { netId: "net-bulk" })],
+      fittedParts: [
+        samplePart("C1", { removedAt: "2026-11-23T11:00:00Z" }),
+        samplePart("C1", { id: "f", origin: "replacement" }),
+      ],
+      ticks: allTicks,
+      energyStores: [sampleStore({ id: "store", positionId: "at-C1" })],
+      chargeEvents: events,
+      ...more,
+    });
+  const isOpen = (more: Partial<JobFacts>) => codes(work(more)).includes("charge_not_verified");
+  it("asks whether it was verified when work on the mains side was done", () => {
+    expect(isOpen({})).toBe(false);
+    expect(isOpen({ chargeEvents: events.slice(0, 2) })).toBe(true);
+    expect(isOpen({ chargeEvents: [] })).toBe(true);
+    expect(isOpen({ energyStores: [], chargeEvents: [] })).toBe(true);
+    // What was verified afterwards does not help the hand that was there.
+    expect(isOpen({ chargeEvents: events.map((event, n) => ({ ...event, sequence: 10 + n })) })).toBe(true);
+  });
+  it("asks nothing after the unit ran again, nothing of work on the output side, nothing of an undone tick", () => {
+    const live = sampleRailReading("net-bulk", { value: 320, sequence: 20 });
+    expect(isOpen({ readings: [live] })).toBe(false);
+    expect(isOpen({ nets: [{ ...bulk, section: "output", nominalVolts: 12 }], chargeEvents: [] })).toBe(false);
+    expect(isOpen({ ticks: [tick("removed", false)], chargeEvents: [] })).toBe(false);
+    expect(isOpen({ ticks: [tick("polarity_board_mark")], chargeEvents: [] })).toBe(false);
+  });
+  it("takes a part that no net places for the mains side, unless its kind never stands there", () => {
+    const at = (kind: PartKind) => ({
+      positions: [samplePosition("C1", { kind, netId: null })],
+      chargeEvents: [],
+      energyStores: [],
+    });
+    expect([isOpen(at("fuse")), isOpen(at("transistor")), isOpen(at("electrolytic"))]).toEqual([true, true, false]);
+  });
+  it("keeps its key over recomputation", () => {
+    const job = work({ chargeEvents: [] });
     expect(openPoints(job, sampleRules, now)).toEqual(openPoints(job, sampleRules, now + 1000));
-    expect(codes({ ...job, chargeEvents: [volts(311, 5), volts(2, 3)] })).toEqual([]);
   });
 });
 
@@ -104,9 +149,9 @@ describe("lensProgress", () => {
     expect(lensReached(lensProgress(sampleJob({ ...replaced, ticks: allTicks }), sampleRules, now))).toBe("rework");
   });
   it("calls making safe stale once mains or a live reading overtook the verification", () => {
-    const drained = { energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)] };
+    const drained = { energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3), volts(2, 1)] };
     expect(states(sampleJob(drained))["make-safe"]).toBe("done");
-    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
+    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 30_000).toISOString() });
     expect(states(sampleJob({ ...drained, readings: [live] }))["make-safe"]).toBe("stale");
   });
   it("is done reworking a place after all four steps, not after three", () => {
@@ -125,10 +170,20 @@ describe("lensProgress", () => {
 
 describe("the charge of a job", () => {
   it("draws the conclusion from a live reading without being told", () => {
-    const facts = { positions: [], energyStores: [store], chargeEvents: [volts(311, 5), volts(2, 3)], readings: [] };
+    const chargeEvents = [volts(311, 5), volts(2, 3), volts(2, 1)];
+    const facts = { ...emptyJobFacts, energyStores: [store], chargeEvents };
     expect(jobChargeState(facts, sampleRules.charge, now).name).toBe("verified");
-    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 60_000).toISOString() });
+    const live = sampleRailReading("net-12", { value: 12, measuredAt: new Date(now - 30_000).toISOString() });
     expect(jobChargeState({ ...facts, readings: [live] }, sampleRules.charge, now).reason).toBe("live_reading");
+  });
+  it("is unknown while the board has a bulk that nobody named, whatever the named ones are", () => {
+    const chargeEvents = [volts(2, 3), volts(2, 1)];
+    const facts = {
+      ...sampleJob({ nets: [sampleNet({ section: "bulk" })], positions: [samplePosition("C2")] }),
+      ...{ energyStores: [store], chargeEvents },
+    };
+    expect(jobChargeStates(facts, sampleRules.charge, now).map((one) => one.name)).toEqual(["verified", "unknown"]);
+    expect(jobChargeState(facts, sampleRules.charge, now)).toMatchObject({ reason: "not_named", designators: ["C2"] });
   });
 });
 

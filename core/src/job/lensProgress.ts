@@ -3,7 +3,8 @@ import type { JobRules } from "../facts/jobRules";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
-import { jobChargeState } from "./jobCharge";
+import { worstChargeState } from "../safety/chargeWatch";
+import { jobChargeStates } from "./jobCharge";
 import { type OpenPoint, openPoints, settledIn } from "./openPoints";
 import { doneSteps } from "./rework";
 
@@ -33,7 +34,9 @@ export function lensProgress(
   const proofPoints = points.filter((point) => settledIn[point.code] === "prove");
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
-  const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
+  const charges = jobChargeStates(facts, rules.charge, nowMilliseconds);
+  const charge = worstChargeState(charges);
+  const openCharges = charges.filter((one) => one.name !== "verified").length;
   const hasChargeHistory = facts.chargeEvents.length > 0;
   const unmeasured = verdicts.filter((judgement) => judgement.verdict === "not_measured").length;
   const undecided = verdicts.filter((judgement) => judgement.verdict === "cannot_tell").length;
@@ -57,8 +60,8 @@ export function lensProgress(
       charge.name === "verified"
         ? { state: "done", missingCount: 0 }
         : charge.name === "unknown" && hasChargeHistory
-          ? { state: "stale", missingCount: facts.energyStores.length }
-          : counted(facts.energyStores.length > 0 || hasChargeHistory, facts.energyStores.length),
+          ? { state: "stale", missingCount: openCharges }
+          : counted(facts.energyStores.length > 0 || hasChargeHistory, openCharges),
     inspect: counted(capacitors.length > 0, unlooked),
     measure: capacitors.length === 0 ? waiting : counted(isMeasured, unmeasured),
     judge: !isMeasured ? waiting : counted(true, undecided),

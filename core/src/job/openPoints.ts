@@ -12,7 +12,7 @@ import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import { powerGate } from "../safety/powerGate";
 import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
-import { jobChargeState } from "./jobCharge";
+import { isChargeOpen } from "./chargeAtWork";
 import { doneSteps } from "./rework";
 
 const { toldUnexplainedRatio } = tradeConstants.job;
@@ -84,8 +84,7 @@ export function openPoints(
     ...railPoints(facts, rules),
     ...ripplePoints(facts, ripple),
   ];
-  const charge = jobChargeState(facts, rules.charge, nowMilliseconds);
-  if (facts.energyStores.length > 0 && charge.name !== "verified") {
+  if (isChargeOpen(facts, rules.charge, nowMilliseconds)) {
     points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
   }
   if (powerGate(facts.symptoms, facts.powerEvents).isShut) {

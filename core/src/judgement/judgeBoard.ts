@@ -13,7 +13,7 @@ import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictOverrule } from "../facts/overrules";
 import type { SignObservation, SignState, VisualSign } from "../facts/visualSigns";
 import { inOrder } from "../readings/factMoment";
-import { isInCircuit, type Reading, standingReadings } from "../readings/reading";
+import { isInCircuit, type Reading, tellingReadings } from "../readings/reading";
 import { judgePart } from "./judgePart";
 import { tunedConstants } from "./tunedConstants";
 import type { BankSurroundings, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
@@ -139,7 +139,7 @@ function boardJudge(
   constants: JudgementConstants,
 ): (position: BoardPosition) => PartJudgement | undefined {
   const pick = which === "found" ? foundPart : currentPart;
-  const standing = standingReadings(board.readings);
+  const standing = tellingReadings(board.readings);
   const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
   const placed = (position: BoardPosition): PlacedPart | null => {
     const part = pick(board.fittedParts, position.id);

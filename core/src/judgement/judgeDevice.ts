@@ -2,7 +2,7 @@ import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../board/deviceTests";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
-import { isInCircuit, overRangeCode, type Reading, standingReadings } from "../readings/reading";
+import { isInCircuit, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 
 const { shortVolts, shortOhms } = tradeConstants.board;
 const { thermistorLowRatio, thermistorHighRatio, openIsSoundFromOhms } = tradeConstants.judgement;
@@ -53,7 +53,7 @@ interface Board {
 export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgement | null {
   const tests = deviceTests[position.kind];
   if (!tests) return null;
-  const own = standingReadings(board.readings).filter((one) => one.targetId === position.id);
+  const own = tellingReadings(board.readings).filter((one) => one.targetId === position.id);
   const net = board.nets.find((one) => one.id === position.netId);
   const hasTwin =
     position.netId !== null &&

@@ -65,6 +65,8 @@ export interface Rig {
   readonly isIsolationTransformer: boolean;
   readonly isSeriesLamp: boolean;
   readonly isElectronicLimiter: boolean;
+  /** A drain hung on the net: ohms, capacitance and leakage read the drain. */
+  readonly isDrainOn?: boolean | undefined;
 }
 
 /** One reading as it was taken. Readings are never changed: a correction supersedes. */
@@ -96,6 +98,19 @@ export interface Reading extends FactMoment {
 /** A reading as a fact among others. */
 export function loggedReading({ measuredAt, sequence, clockId, receivedAt, clockAheadSeconds }: Reading): LoggedFact {
   return { at: measuredAt, sequence, clockId, receivedAt, clockAheadSeconds };
+}
+
+/** What a drain across the net reads instead of the part. */
+const underDrain: readonly QuantityKind[] = ["resistance", "capacitance", "leakage_current"];
+
+/** Whether something across the net was read instead of what was meant: kept, and no evidence of any part. */
+export const isOfDrain = ({ quantity, rig }: Reading): boolean =>
+  rig.isDrainOn === true && underDrain.includes(quantity);
+
+/** The standing readings that say something about the parts. */
+export function tellingReadings<T extends Reading>(readings: readonly T[]): readonly T[] {
+  const all = standingReadings(readings);
+  return all.some(isOfDrain) ? all.filter((one) => !isOfDrain(one)) : all;
 }
 
 const standing = new WeakMap<readonly Reading[], readonly Reading[]>();

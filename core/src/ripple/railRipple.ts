@@ -12,7 +12,7 @@ import { hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
 import { tradeConstants } from "../constants/tradeConstants";
 import { groupReadings } from "../readings/groupReadings";
-import { type Reading, standingReadings } from "../readings/reading";
+import { type Reading, tellingReadings } from "../readings/reading";
 import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
 import { filterHarmonics } from "./filterHarmonics";
 import type { FilterCapacitor, FilterNetwork } from "./filterNetwork";
@@ -151,7 +151,7 @@ function filterPart(
       capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms },
     };
   }
-  const own = standingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
+  const own = tellingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
   const esr = groupReadings(own, "esr").find((one) => !one.isInCircuit && one.value > 0);
   const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit && one.value > 0);
   if (!esr && !farads) return healthy;

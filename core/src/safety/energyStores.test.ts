@@ -35,18 +35,18 @@ describe("energyStoreOffers", () => {
       ],
       fittedParts: [
         samplePart("C1", { capacitanceFarads: 120e-6 }),
-        samplePart("C5"),
-        samplePart("C6"),
+        samplePart("C5", { capacitanceFarads: 11e-3 }),
+        samplePart("C6", { capacitanceFarads: 11e-3 }),
         samplePart("C7"),
       ],
     });
     const offers = energyStoreOffers(job, 230);
-    // 2 mF at 24 V hold 0.58 J; 1 mF at 12 V hold 0.07 J and are not worth naming.
+    // 22 mF at 24 V hold 6.3 J; 1 mF at 12 V hold 0.07 J and count for nothing.
     expect(offers.map((one) => [one.kind, one.designators.join("+"), one.expectedVolts])).toEqual([
       ["bulk", "C1", 325],
       ["output_bank", "C5+C6", 24],
     ]);
-    expect(offers[1]?.capacitanceFarads).toBeCloseTo(2e-3, 12);
+    expect(offers[1]?.capacitanceFarads).toBeCloseTo(22e-3, 12);
   });
 
   const offersOf = (net: Partial<BoardNet>, parts: Partial<FittedPart>[] = [{}], kind: PartKind = "electrolytic") => {
@@ -74,21 +74,50 @@ describe("energyStoreOffers", () => {
     ]);
     expect(offersOf({ section: "bulk", nominalVolts: null })[0]).toMatchObject({ kind: "bulk", feed: "bridge" });
   });
-  it("offers an output bank from 0.3 J or above 60 V on, whichever side of zero it lies", () => {
-    const at = (nominalVolts: number | null, joules: number) =>
-      offersOf({ section: "output", nominalVolts }, [
-        { capacitanceFarads: nominalVolts === null ? 1e-3 : (2 * joules) / nominalVolts ** 2 },
+  it("offers a bank above 5 J at any voltage, above 0.05 J beyond 60 V, whichever side of zero it lies", () => {
+    const at = (nominalVolts: number, joules: number) =>
+      offersOf({ section: "output", nominalVolts }, [{ capacitanceFarads: (2 * joules) / nominalVolts ** 2 }]);
+    const counts = [at(24, 4.99), at(24, 5.01), at(60, 4.9), at(61, 0.049), at(61, 0.051)].map((one) => one.length);
+    expect(counts).toEqual([0, 1, 0, 0, 1]);
+    expect(at(-24, 6)[0]).toMatchObject({ kind: "output_bank", expectedVolts: 24, feed: null, netId: "one" });
+  });
+  it("takes a part at its rating where the net says no voltage", () => {
+    const of = (ratedVolts: number) =>
+      offersOf({ section: "output", nominalVolts: null }, [{ capacitanceFarads: 1e-4, ratedVolts }]);
+    expect(of(50)).toEqual([]);
+    expect(of(63)[0]).toMatchObject({ kind: "output_bank", expectedVolts: 63 });
+  });
+  it("offers two in series each by itself, at half of what the net says or the whole crest", () => {
+    const network = { arrangement: "series", behindNetId: null, chokeHenrys: null, chokeOhms: null } as const;
+    const halves = (nominalVolts: number | null) =>
+      offersOf({ section: "bulk", nominalVolts, network }, [{}, {}]).map((one) => [
+        one.kind,
+        one.positionId,
+        one.expectedVolts,
       ]);
-    expect([at(24, 0.299), at(24, 0.301), at(60, 0.1), at(61, 0.1)].map((found) => found.length)).toEqual([0, 1, 0, 1]);
-    expect(at(-24, 1)[0]).toMatchObject({ kind: "output_bank", expectedVolts: 24, feed: null, netId: "one" });
-    expect(at(null, 1)).toEqual([]);
+    expect(halves(340)).toEqual([
+      ["series_half", "at-C0", 170],
+      ["series_half", "at-C1", 170],
+    ]);
+    expect(halves(null).map((one) => one[2])).toEqual([325, 325]);
+  });
+  it("offers an X capacitor that holds enough, and no small one", () => {
+    const at = (capacitanceFarads: number) => {
+      const job = sampleJob({
+        positions: [samplePosition("CX1", { kind: "film", netId: null })],
+        fittedParts: [samplePart("CX1", { capacitanceFarads, ratedVolts: 310 })],
+      });
+      return energyStoreOffers(job, 230).map((one) => [one.kind, one.expectedVolts]);
+    };
+    expect(at(0.47e-6)).toEqual([]);
+    expect(at(2.2e-6)).toEqual([["x_capacitor", 325]]);
   });
   it("offers nothing of a net without electrolytics, of a bank of unknown size, or of other parts on it", () => {
     expect(offersOf({ section: "bulk" }, [])).toEqual([]);
     expect(offersOf({ section: "bulk" }, [{}], "film")).toEqual([]);
     expect(offersOf({ section: "output", nominalVolts: 200 }, [{ capacitanceFarads: null }])).toEqual([]);
   });
-  it("takes the part that sits there now, else what was found", () => {
+  it("takes the part that sits there now", () => {
     const job = sampleJob({
       nets: [sampleNet({ id: "one", section: "bulk" })],
       positions: [samplePosition("C0", { netId: "one" })],
@@ -98,8 +127,8 @@ describe("energyStoreOffers", () => {
       ],
     });
     expect(energyStoreOffers(job, 230)[0]?.capacitanceFarads).toBe(2e-4);
-    const empty = { ...job, fittedParts: job.fittedParts.slice(0, 1) };
-    expect(energyStoreOffers(empty, 230)[0]?.capacitanceFarads).toBe(1e-4);
+    // A place that was emptied holds nothing.
+    expect(energyStoreOffers({ ...job, fittedParts: job.fittedParts.slice(0, 1) }, 230)).toEqual([]);
     expect(energyStoreOffers({ ...job, fittedParts: [] }, 230)[0]?.capacitanceFarads).toBeNull();
   });
 });

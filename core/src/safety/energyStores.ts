@@ -1,11 +1,7 @@
-import { bankOf } from "../board/bank";
-import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
-import { tradeConstants } from "../constants/tradeConstants";
-import { storedEnergyJoules } from "../discharge/discharge";
+import { type BoardNet, type BoardPosition, currentPart, foundPart } from "../board/board";
 import type { StoreKind } from "../facts/chargeFacts";
 import { requirePositive } from "../numerics/requireRange";
-
-const { touchLimitVolts, worthNamingJoules } = tradeConstants.safety;
+import { chargeHolders, isReadAlone, type StoreBoard } from "./storeCoverage";
 
 /**
  * How a store comes to its voltage. `doubler` is the whole of two in series fed half-wave each; `pair_half` one of two in
@@ -54,54 +50,78 @@ export interface StoreOffer {
   readonly feed: StoreFeed | null;
 }
 
-interface OfferBoard {
-  readonly nets: readonly BoardNet[];
-  readonly positions: readonly BoardPosition[];
-  readonly fittedParts: readonly FittedPart[];
-}
+type OfferBoard = Omit<StoreBoard, "energyStores">;
 
 /**
- * Stores that the board itself tells of: every bulk and PFC capacitor, and each bank behind the barrier that holds 0.3 J
- * or stands above 60 V. The voltage is the net's own where it has one, else the marking's for a bank.
+ * The stores that the board itself tells of: each bulk and PFC capacitor, each of two in series by itself, X capacitors,
+ * and each bank that counts (`chargeHolders`). The voltage is the net's own where it has one, halved for one of two in
+ * series; else the crest of the mains, what a boost stage makes of it, or a bank's rating.
  */
 export function energyStoreOffers(board: OfferBoard, mainsVoltsRms: number): readonly StoreOffer[] {
-  return board.nets.flatMap((net): StoreOffer[] => {
-    const capacitors = board.positions.filter((one) => one.netId === net.id && one.kind === "electrolytic");
-    if (capacitors.length === 0) return [];
-    if (net.section === "bulk" || net.section === "pfc") {
-      const feed = net.section === "pfc" ? "pfc" : "bridge";
-      const expectedVolts = net.nominalVolts ?? Math.round(expectedStoreVolts(feed, mainsVoltsRms));
-      return capacitors.map((one) => ({
-        kind: net.section === "pfc" ? "pfc_bulk" : "bulk",
-        designators: [one.designator],
-        positionId: one.id,
-        netId: null,
-        capacitanceFarads: markedFarads(board, one),
-        expectedVolts,
-        feed,
-      }));
-    }
-    const first = capacitors[0] as BoardPosition;
-    const bank = bankOf(first, board.positions, board.fittedParts);
-    const farads = bank.reduce((sum, one) => sum + (markedFarads(board, one) ?? 0), 0);
-    const volts = net.nominalVolts === null ? null : Math.abs(net.nominalVolts);
-    if (volts === null || farads === 0) return [];
-    if (storedEnergyJoules(farads, volts) < worthNamingJoules && volts <= touchLimitVolts) return [];
-    return [
-      {
-        kind: "output_bank",
-        designators: bank.map((one) => one.designator),
-        positionId: null,
-        netId: net.id,
-        capacitanceFarads: farads,
-        expectedVolts: volts,
-        feed: null,
-      },
-    ];
-  });
+  const offers: StoreOffer[] = [];
+  const told = new Set<string>();
+  for (const position of chargeHolders(board)) {
+    if (told.has(position.id)) continue;
+    const net = board.nets.find((one) => one.id === position.netId);
+    const offer =
+      net && isBank(net, position) ? bankOffer(board, net, position) : ownOffer(board, net, position, mainsVoltsRms);
+    for (const one of offer.netId === null ? [position] : onNet(board, position)) told.add(one.id);
+    offers.push(offer);
+  }
+  return offers;
 }
 
-function markedFarads(board: OfferBoard, position: BoardPosition): number | null {
-  const parts = board.fittedParts.filter((part) => part.positionId === position.id);
-  return (parts.find((part) => part.removedAt === null) ?? parts[0])?.capacitanceFarads ?? null;
+const isBank = (net: BoardNet, position: BoardPosition) =>
+  position.kind === "electrolytic" && net.section !== "bulk" && net.section !== "pfc" && !isReadAlone([net], net.id);
+
+const onNet = (board: OfferBoard, position: BoardPosition) =>
+  chargeHolders(board).filter((one) => one.netId === position.netId && one.kind === "electrolytic");
+
+function bankOffer(board: OfferBoard, net: BoardNet, position: BoardPosition): StoreOffer {
+  const bank = onNet(board, position);
+  const parts = bank.map((one) => partAt(board, one));
+  const rated = Math.max(...parts.map((part) => part?.ratedVolts ?? 0));
+  return {
+    kind: "output_bank",
+    designators: bank.map((one) => one.designator),
+    positionId: null,
+    netId: net.id,
+    capacitanceFarads: parts.reduce((sum, part) => sum + (part?.capacitanceFarads ?? 0), 0),
+    expectedVolts: Math.abs(net.nominalVolts ?? rated),
+    feed: null,
+  };
+}
+
+function ownOffer(
+  board: OfferBoard,
+  net: BoardNet | undefined,
+  position: BoardPosition,
+  mainsVoltsRms: number,
+): StoreOffer {
+  const part = partAt(board, position);
+  const [kind, feed] = ownKind(net, position);
+  const ratio = kind === "series_half" ? 0.5 : 1;
+  const byNet = net?.nominalVolts == null ? null : Math.abs(net.nominalVolts) * ratio;
+  const byFeed = feed === null ? (part?.ratedVolts ?? null) : Math.round(expectedStoreVolts(feed, mainsVoltsRms));
+  return {
+    kind,
+    designators: [position.designator],
+    positionId: position.id,
+    netId: null,
+    capacitanceFarads: part?.capacitanceFarads ?? null,
+    expectedVolts: byNet ?? byFeed,
+    feed,
+  };
+}
+
+/** Of two in series nobody knows whether each is fed by itself: the whole crest is the worst. */
+function ownKind(net: BoardNet | undefined, { kind }: BoardPosition): readonly [StoreKind, StoreFeed | null] {
+  if (kind === "film") return net ? ["other", null] : ["x_capacitor", "line"];
+  if (net?.section === "pfc") return ["pfc_bulk", "pfc"];
+  if (net && isReadAlone([net], net.id)) return ["series_half", "doubler_half"];
+  return net?.section === "bulk" ? ["bulk", "bridge"] : ["other", null];
+}
+
+function partAt(board: OfferBoard, { id }: BoardPosition) {
+  return currentPart(board.fittedParts, id) ?? foundPart(board.fittedParts, id);
 }

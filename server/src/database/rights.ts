@@ -9,6 +9,7 @@ export const appendOnlyTables = [
   "charge_events",
   "clocks",
   "house_rule_changes",
+  "job_acts",
   "job_closings",
   "judgement_snapshots",
   "open_point_acceptances",

@@ -163,6 +163,13 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
         ...{ id: newId(), kind: "short_test", resistanceOhms: 4e3, hasShort: false, note: null, at, ...by },
       }),
   ],
+  "post /api/jobs/:jobId/acts": [
+    "all",
+    () =>
+      send("post", ofJob("acts"), {
+        ...{ id: newId(), kind: "outcome", subjectId: null, word: "declined", note: null, at, ...by },
+      }),
+  ],
   "post /api/jobs/:jobId/ticks": [
     "one",
     () =>

@@ -1,4 +1,4 @@
-import type { FactBody, FactKind } from "@pale-cap/contract";
+import { type FactBody, type FactKind, readingUnder } from "@pale-cap/contract";
 import { Op } from "sequelize";
 import { audit } from "../audit/audit";
 import type { Scope } from "../database/scope";
@@ -57,7 +57,7 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
         throw new HttpProblem("conflict", "The energy store is not on this job.");
       }
       const moment = await factMoment(scope, clockId);
-      await scope.rows.chargeEvents.insert({ ...body, ...moment, jobId, at: new Date(at) });
+      await scope.rows.chargeEvents.insert({ ...body, ...readingUnder(body), ...moment, jobId, at: new Date(at) });
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.chargeEvents.first({ id })),
   },
@@ -100,6 +100,13 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
       await scope.rows.teardownReturns.insert({ ...body, ...moment, jobId, at: new Date(at) });
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.teardownReturns.first({ id })),
+  },
+  act: {
+    async store(scope, jobId, { clockId, at, ...body }) {
+      const moment = await factMoment(scope, clockId);
+      await scope.rows.jobActs.insert({ ...body, ...moment, jobId, at: new Date(at) });
+    },
+    rows: async (scope, _jobId, { id }) => one(await scope.rows.jobActs.first({ id })),
   },
   acceptance: {
     async store(scope, jobId, { clockId, acceptedAt, ...body }) {

@@ -58,6 +58,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
     captures: byJob(await rows.captures.all({ ...ofJobs, isRemoved: false }, inOrder)),
     overrules: byJob(await rows.verdictOverrules.all(ofJobs, inOrder)),
     ticks: byJob(await rows.reworkTicks.all(ofJobs, inOrder)),
+    acts: byJob(await rows.jobActs.all(ofJobs, inOrder)),
     acceptances: byJob(await rows.openPointAcceptances.all(ofJobs, inOrder)),
   };
 
@@ -84,6 +85,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
       teardownReturns: own(perJob.teardownReturns).map(withoutJob),
       plans: own(perJob.plans).map(toPlan),
       ticks: own(perJob.ticks).map(withoutJob),
+      acts: own(perJob.acts).map(withoutJob),
       acceptances: own(perJob.acceptances).map(withoutJob),
     });
   });

@@ -120,8 +120,6 @@ export async function readLines(scope: Scope, where: string, bind: readonly unkn
       chargeName: isUnknown ? "unknown" : row.chargeName,
       chargeVolts: isUnknown ? null : row.chargeVolts,
       chargeAt: isUnknown ? null : (row.chargeAt?.toISOString() ?? null),
-      // What expired is open again.
-      openPointCount: row.openPointCount + (hasExpired ? 1 : 0),
       createdAt: row.createdAt.toISOString(),
       handedOverAt: row.handedOverAt?.toISOString() ?? null,
     };

@@ -5,7 +5,6 @@ import {
   type JobExplanation,
   type JobFacts,
   type JobRules,
-  jobChargeState,
   jobChargeStates,
   type LensProgress,
   lensProgress,
@@ -49,7 +48,7 @@ export function useJob(): JobView {
   return view;
 }
 
-/** While something drains the clock ticks each second, otherwise slowly. */
+/** While something drains or a wait runs the clock ticks each second, otherwise slowly. */
 function useClock(isFast: boolean): number {
   const [now, setNow] = useState(() => pageClock.serverNow());
   useEffect(() => {
@@ -78,11 +77,11 @@ export function JobProvider(props: {
   const facts = useMemo(() => jobFacts(detail), [detail]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
   const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, facts, rules);
-  const isDraining = useMemo(
-    () => jobChargeState(facts, rules.charge, pageClock.serverNow()).name === "draining",
-    [facts, rules.charge],
-  );
-  const tick = useClock(isDraining);
+  const isRunning = useMemo(() => {
+    const states = jobChargeStates(facts, rules.charge, pageClock.serverNow());
+    return states.some((one) => one.name === "draining" || one.waitUntilMilliseconds !== null);
+  }, [facts, rules.charge]);
+  const tick = useClock(isRunning);
   const view = useMemo((): JobView => {
     // A fact logged since the last tick must not lie in the future of the fold.
     const nowMilliseconds = Math.max(tick, pageClock.serverNow());

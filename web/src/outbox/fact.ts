@@ -1,4 +1,4 @@
-import type { FactBody, FactKind, JobDetail, StoredFact } from "@pale-cap/contract";
+import { type FactBody, type FactKind, type JobDetail, readingUnder, type StoredFact } from "@pale-cap/contract";
 
 interface FactOf<K extends FactKind> {
   readonly kind: K;
@@ -68,11 +68,13 @@ function laidOver(
     case "overrule":
       return { ...job, overrules: added(job.overrules, { ...fact.body, ...moment }) };
     case "charge":
-      return { ...job, chargeEvents: added(job.chargeEvents, { ...fact.body, ...moment }) };
+      return { ...job, chargeEvents: added(job.chargeEvents, { ...fact.body, ...readingUnder(fact.body), ...moment }) };
     case "power":
       return { ...job, powerEvents: added(job.powerEvents, { ...fact.body, ...moment }) };
     case "return":
       return { ...job, teardownReturns: added(job.teardownReturns, { ...fact.body, ...moment }) };
+    case "act":
+      return { ...job, acts: added(job.acts, { ...fact.body, ...moment }) };
     case "acceptance":
       return { ...job, acceptances: added(job.acceptances, { ...fact.body, ...moment }) };
     case "ticks": {

@@ -2,6 +2,7 @@ import type {
   Acceptance,
   ChargeEventRow,
   FittedPartRow,
+  JobActRow,
   JobDetail,
   OverruleRow,
   PowerEventRow,
@@ -36,6 +37,8 @@ function withStored(job: JobDetail, kind: Fact["kind"], rows: unknown): JobDetai
       return { ...job, powerEvents: upsertAll(job.powerEvents, [rows as PowerEventRow], byId) };
     case "return":
       return { ...job, teardownReturns: upsertAll(job.teardownReturns, [rows as TeardownReturnRow], byId) };
+    case "act":
+      return { ...job, acts: upsertAll(job.acts, [rows as JobActRow], byId) };
     case "acceptance":
       return { ...job, acceptances: upsertAll(job.acceptances, [rows as Acceptance], byId) };
     case "ticks": {

@@ -11,6 +11,7 @@ import {
   cautions,
   circuitLabels,
   coarseLabels,
+  ohmsRefusedWords,
   powerGateWords,
   quantityFacts,
   rigWords,
@@ -96,6 +97,7 @@ export function ProbeBar() {
 
   function message(): string {
     if (isGateShut) return powerGateWords(gate);
+    if (probe.ohmsRefused) return ohmsRefusedWords(probe.ohmsRefused, rules.charge);
     if (probe.voltsAsked) {
       const { lastVolts } = probe.voltsAsked;
       const isHigh = lastVolts !== null && Math.abs(lastVolts) > rules.charge.workingVolts;

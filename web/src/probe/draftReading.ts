@@ -20,6 +20,8 @@ export function draftReading(of: {
   readonly quantity: QuantityKind;
   readonly read: ReadValue;
   readonly settings: ProbeSettings;
+  /** A drain hangs on its net. */
+  readonly isDrainOn: boolean;
 }): DraftReading {
   const { target, quantity, settings, read } = of;
   const kind = of.detail.positions.find((one) => one.id === target.id)?.kind;
@@ -46,6 +48,7 @@ export function draftReading(of: {
       isIsolationTransformer: isPowered && settings.rig.isIsolationTransformer,
       isSeriesLamp: isPowered && settings.rig.isSeriesLamp,
       isElectronicLimiter: isPowered && settings.rig.isElectronicLimiter,
+      ...(of.isDrainOn && { isDrainOn: true }),
       areLeadsZeroed: settings.leadOhms === 0,
       measuredAt: null,
       ...(quantity === "leakage_current" && settings.testVolts !== null && { testVolts: settings.testVolts }),

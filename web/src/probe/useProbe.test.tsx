@@ -107,7 +107,7 @@ describe("volts before ohms", () => {
   };
   it("asks for DC volts on a part that may be charged, and stays there for what was wanted", () => {
     const bar = probing(part("C9"), charged);
-    expect(bar.current.voltsAsked).toEqual({ isNeeded: true, lastVolts: null });
+    expect(bar.current.voltsAsked).toMatchObject({ isNeeded: true, lastVolts: null });
     expect(bar.current.quantity).toBe("dc_voltage");
     act(() => bar.current.setText("2.1"));
     act(() => bar.current.log(true));
@@ -120,6 +120,25 @@ describe("volts before ohms", () => {
     expect([bar.current.voltsAsked, bar.current.quantity]).toEqual([null, "esr"]);
     act(() => bar.current.step(1));
     expect(bar.current.voltsAsked).not.toBeNull();
+  });
+  it("takes no ohms on a store of which nothing is known, whatever a person wants, and keeps what was typed", () => {
+    const bar = probing(part("C9"), charged);
+    act(() => bar.current.goOwnWay());
+    act(() => bar.current.setText("r 33k"));
+    expect([bar.current.quantity, bar.current.ohmsRefused?.isRefused]).toEqual(["resistance", true]);
+    act(() => bar.current.log(true));
+    expect(submitted).not.toHaveBeenCalled();
+    expect(bar.current.text).toBe("r 33k");
+  });
+  it("marks ohms, C and leakage that were read while the drain hung on", () => {
+    const isDrainOn = { isMeterProved: true, isDrainOn: true, volts: 1 };
+    const bar = probing(part("C9"), {
+      ...charged,
+      chargeEvents: [sampleCharge("voltage_measured", 0, isDrainOn)],
+    });
+    act(() => bar.current.setText("c 100"));
+    act(() => bar.current.log(true));
+    expect(lastBody().rig).toMatchObject({ isDrainOn: true });
   });
   it("does not ask where the net was read low, nor before a word or a temperature", () => {
     expect(probing(part("C2")).current.voltsAsked).toBeNull();

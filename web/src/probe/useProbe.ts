@@ -1,4 +1,4 @@
-import { deviceTestOf, standingReadings } from "@pale-cap/core";
+import { deviceTestOf, isUnderDrain, standingReadings } from "@pale-cap/core";
 import { quantityFacts } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useAppSelector } from "../app/store/hooks";
@@ -19,7 +19,7 @@ import { withdrawalOf } from "./withdrawalOf";
 
 /** State and acts of the probe bar for its target: what is typed or live, what it would mean, and logging it. */
 export function useProbe() {
-  const { detail, rules } = useJob();
+  const { detail, rules, chargeStates } = useJob();
   const [target, select] = useTarget();
   const settings = useAppSelector((state) => state.workplace.probe);
   const habits = useAppSelector((state) => state.workplace.habits);
@@ -40,6 +40,7 @@ export function useProbe() {
     test && !hasOwnWay ? test.quantity : fittingQuantity(settings.quantity, fitting),
   );
   const quantity = typed.spoken ?? (volts.asked ? "dc_voltage" : volts.wanted);
+  const refused = volts.refusalOf(quantity);
   const unit = quantityFacts[quantity].unit;
   const band = expectation(detail, rules, target, quantity, settings);
   const understood = typed.understood(quantity, unit, band?.high ?? null);
@@ -57,8 +58,9 @@ export function useProbe() {
 
   /** Confirms what is typed, or else what is live, and moves on at once; sending goes on behind it. */
   function log(thenStep: boolean): void {
-    if (!target || read === null) return;
-    const draft = draftReading({ detail, target, quantity, read, settings });
+    if (!target || read === null || refused) return;
+    const isDrainOn = isUnderDrain(detail, chargeStates, target.id);
+    const draft = draftReading({ detail, target, quantity, read, settings, isDrainOn });
     const rawText = (isEmpty ? live.raw : typed.text.trim())?.slice(0, 80) || null;
     void send({ ...draft, rawText, instrument: isEmpty ? (live.instrument?.name ?? null) : null, personId });
     typed.dropText();
@@ -89,6 +91,8 @@ export function useProbe() {
     quantity,
     /** Set while DC volts have to come before anything else on this part. */
     voltsAsked: volts.asked,
+    /** Set while an ohmmeter does not belong across this part: nothing is logged then. */
+    ohmsRefused: refused,
     goOwnWay: volts.goOwnWay,
     unit,
     band,

@@ -1,4 +1,4 @@
-import { judgePosition, notStored, type QuantityKind } from "@pale-cap/core";
+import { isUnderDrain, judgePosition, notStored, type QuantityKind } from "@pale-cap/core";
 import { useMemo } from "react";
 import { useAppSelector } from "../app/store/hooks";
 import { useJob } from "../job/JobContext";
@@ -16,7 +16,8 @@ const judgedDigits = 2;
  * replaced they are the same, and after that the bar must speak of the new part.
  */
 export function useWouldBe(target: ProbeTarget | undefined, quantity: QuantityKind, value: number | null) {
-  const { detail, facts, rules } = useJob();
+  const { detail, facts, rules, chargeStates } = useJob();
+  const isDrainOn = target !== undefined && isUnderDrain(detail, chargeStates, target.id);
   const settings = useAppSelector((state) => state.workplace.probe);
   const judged = value === null ? null : Number(value.toPrecision(judgedDigits));
   return useMemo(() => {
@@ -24,8 +25,8 @@ export function useWouldBe(target: ProbeTarget | undefined, quantity: QuantityKi
     const draft =
       judged === null
         ? null
-        : draftReading({ detail, target, quantity, read: { value: judged, code: null }, settings });
+        : draftReading({ detail, target, quantity, read: { value: judged, code: null }, settings, isDrainOn });
     const readings = draft ? [...facts.readings, { ...draft, ...notStored }] : facts.readings;
     return judgePosition({ ...facts, readings }, target.id, rules.judgement, "current");
-  }, [detail, facts, rules, target, judged, quantity, settings]);
+  }, [detail, facts, rules, target, judged, quantity, settings, isDrainOn]);
 }

@@ -95,7 +95,8 @@ const monitor: DemoJob = {
   charge: [
     { minutesAgo: 9, kind: "voltage_measured", volts: 311 },
     { minutesAgo: 8, kind: "drain_started", ohms: 10e3 },
-    { minutesAgo: 6, kind: "voltage_measured", volts: 2.1, proved: true },
+    { minutesAgo: 6, kind: "voltage_measured", volts: 2, proved: true },
+    { minutesAgo: 4, kind: "voltage_measured", volts: 2.1, proved: true },
   ],
   looked: {
     C1: [],
@@ -366,6 +367,7 @@ const tillDisplay: DemoJob = {
   stores: [{ name: "Bulk C2", at: "C2", microfarads: 47, volts: 325, drainOhms: 15e3 }],
   charge: [
     { minutesAgo: 38 * day + 20, kind: "voltage_measured", volts: 287 },
+    { minutesAgo: 38 * day + 14, kind: "voltage_measured", volts: 1.2, proved: true },
     { minutesAgo: 38 * day + 12, kind: "voltage_measured", volts: 1.4, proved: true },
   ],
   looked: { C2: [], C6: ["sleeve_damaged"], C11: [], C12: [] },
@@ -432,6 +434,7 @@ const instrument: DemoJob = {
   stores: [{ name: "Bulk C1", at: "C1", microfarads: 100, volts: 325, drainOhms: 12e3 }],
   charge: [
     { minutesAgo: 70, kind: "voltage_measured", volts: 296 },
+    { minutesAgo: 66, kind: "voltage_measured", volts: 3.4, proved: true },
     { minutesAgo: 64, kind: "voltage_measured", volts: 3.8, proved: true },
   ],
   looked: { C1: ["domed", "base_lifted"], C21: [], C22: [] },

@@ -26,4 +26,10 @@ export const knownDemoJobIds: ReadonlySet<string> = new Set([
   "c0d9c32a-fb0b-4945-86e3-6dc9c09e27f4",
   "33fbcdb2-990c-40ab-804b-3d26f8d74d7e",
   "765ee43f-4052-480e-8df5-7c6f986b0777",
+  "6d17a7a3-8d8d-4572-88e2-fa9f6e00e471",
+  "3c10c880-3db4-447b-81c8-ef77e1419f0e",
+  "9bd7a111-1588-4b1d-8da7-50d7625f409c",
+  "ab4fe4e9-9494-474d-848f-2502b63a5a27",
+  "3dd5cafc-b6ad-4f47-8542-a77f68e87995",
+  "ceb3b619-f8d2-4c83-8afc-08278d12218a",
 ]);

@@ -29,6 +29,8 @@ import { generateCatalogue, uuidFrom } from "./generateCatalogue";
 
 /** Numbers that the shop's jobs start from: it did not open yesterday. */
 const firstJobNumber = 137;
+const demoSeed = 20261123;
+const jobSeed = 20261130_000;
 const peopleNames = ["Ines", "Marek", "Tomo"] as const;
 
 /** Loads an invented shop into a demo database without jobs and people; any other is left as it is. */
@@ -37,7 +39,7 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     // Two starts at once must not both find it empty.
     await scope.sql("SELECT pg_advisory_xact_lock(727001)");
     if ((await scope.rows.people.has({})) || (await scope.rows.jobs.has({}))) return false;
-    const random = seededRandom(20261123);
+    const random = seededRandom(demoSeed);
     const catalogue = generateCatalogue(random) as CataloguePartRow[];
     await scope.rows.catalogueParts.insertAll(catalogue);
     const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
@@ -193,7 +195,8 @@ class DemoWriter {
   }
 
   private async writeJob(demo: DemoJob, number: number): Promise<void> {
-    this.jobId = this.id();
+    // Of its own seed: what changes in one job of the demo leaves the ids of the others as they are.
+    this.jobId = uuidFrom(seededRandom(jobSeed + number));
     const { customerName = null, customerContact = null, ownersWords = null, ...intake } = demo.intake;
     const handedOverAt = demo.handedOverMinutesAgo === null ? null : this.ago(demo.handedOverMinutesAgo);
     const warrantyDays = foldHouseRules([])["shop.warrantyMonths"] * 30.44 - (demo.handedOverMinutesAgo ?? 0) / 1440;

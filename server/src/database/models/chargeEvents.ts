@@ -1,11 +1,16 @@
 import type { NewChargeEvent } from "@pale-cap/contract";
+import type { LineSide } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; the state is folded by core. */
-export interface ChargeEventDbRow extends Omit<NewChargeEvent, "at" | "clockId">, FactColumns {
+export interface ChargeEventDbRow
+  extends Omit<NewChargeEvent, "at" | "clockId" | "isDrainOn" | "lineSide">,
+    FactColumns {
   jobId: string;
   at: Date;
+  isDrainOn: boolean;
+  lineSide: LineSide | null;
 }
 
 export const chargeEvents = (sequelize: Sequelize) =>
@@ -18,6 +23,8 @@ export const chargeEvents = (sequelize: Sequelize) =>
     resistanceOhms: column.real,
     drainItem: column.json,
     isMeterProved: column.flag,
+    isDrainOn: column.flag,
+    lineSide: column.text,
     at: column.moment,
     personId: column.id,
     ...factColumns,

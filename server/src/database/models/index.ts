@@ -16,6 +16,7 @@ import { energyStores } from "./energyStores";
 import { fittedParts } from "./fittedParts";
 import { houseRuleChanges } from "./houseRuleChanges";
 import { instruments } from "./instruments";
+import { jobActs } from "./jobActs";
 import { jobClosings } from "./jobClosings";
 import { jobCustomers } from "./jobCustomers";
 import { jobFamilies } from "./jobFamilies";
@@ -47,6 +48,7 @@ const definitions = {
   blobs,
   jobFamilies,
   photos,
+  jobActs,
   powerEvents,
   stockItems,
   teardownReturns,

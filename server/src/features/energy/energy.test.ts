@@ -120,6 +120,8 @@ describe("charge events", () => {
     expect((await bench())?.chargeName).toBe("unknown");
     await log({ storeId, volts: 311, at: "2026-11-23T11:50:00.000Z" }).expect(201);
     expect(await bench()).toMatchObject({ chargeName: "charged", chargeVolts: 311 });
+    await log({ storeId, volts: 3.5, at: "2026-11-23T11:54:00.000Z" }).expect(201);
+    expect(await bench()).toMatchObject({ chargeName: "drained_once", chargeVolts: 3.5 });
     await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
     expect(await bench()).toMatchObject({ chargeName: "verified", chargeVolts: 3.5 });
     await log({ kind: "mains_connected", at: "2026-11-23T11:56:00.000Z" }).expect(201);
@@ -129,7 +131,8 @@ describe("charge events", () => {
     const storeId = await addStore();
     const part = await makePart(test.app, jobId);
     await log({ storeId, volts: 311, at: "2026-11-23T11:50:00.000Z" }).expect(201);
-    await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    await log({ storeId, volts: 3.5, isDrainOn: true, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    expect((await bench())?.chargeName).toBe("verified");
     const rail = {
       targetKind: "rail",
       targetId: part.netId,
@@ -143,7 +146,7 @@ describe("charge events", () => {
   });
   it("expire by the application's clock", async () => {
     const storeId = await addStore();
-    await log({ storeId, volts: 3.5, at: "2026-11-23T11:55:00.000Z" }).expect(201);
+    await log({ storeId, volts: 3.5, isDrainOn: true, at: "2026-11-23T11:55:00.000Z" }).expect(201);
     expect((await bench())?.chargeName).toBe("verified");
     test.setNow(new Date("2026-11-23T12:26:00Z"));
     expect((await bench())?.chargeName).toBe("unknown");

@@ -26,6 +26,7 @@ const kinds: Readonly<Record<FactKind, { readonly path: string; readonly right: 
   power: { path: routes.powerEvents, right: "measure" },
   ticks: { path: routes.ticks, right: "rework" },
   return: { path: routes.teardownReturns, right: "rework" },
+  act: { path: routes.jobActs, right: "rework" },
   acceptance: { path: routes.acceptances, right: "accept" },
 };
 

@@ -1,5 +1,5 @@
 import { acceptedReasons, type FactAnswer, type JobDetail, jobFacts, type Problem } from "@pale-cap/contract";
-import { jobChargeState, latestSigns } from "@pale-cap/core";
+import { jobChargeState, latestSigns, outcomeOf } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import {
@@ -15,7 +15,7 @@ import {
 } from "../../testing/testApp";
 
 const noon = Date.parse("2026-11-23T12:00:00Z");
-const rules = { workingVolts: 10, reverifySeconds: 1800, mustProveMeter: true };
+const rules = { workingVolts: 10, reverifySeconds: 1800, waitSeconds: 60 };
 const iso = (seconds: number) => new Date(noon + seconds * 1000).toISOString();
 
 let test: TestApp;
@@ -88,7 +88,9 @@ describe("two benches whose clocks differ", () => {
   it("know by how much: a verification counts from the server's moment", async () => {
     const storeId = await addBulk();
     const slow = page(-300);
-    await slow.event("voltage_measured", { storeId, volts: 311 });
+    test.setNow(new Date(noon - 61e3));
+    await slow.event("voltage_measured", { storeId, volts: 1 });
+    test.setNow(new Date(noon));
     await slow.event("voltage_measured", { storeId, volts: 1 });
     expect(await charge(1799)).toMatchObject({ name: "verified", verifiedUntilMilliseconds: noon + 1800e3 });
     expect(await charge(1801)).toMatchObject({ name: "unknown", reason: "verification_expired" });
@@ -105,10 +107,24 @@ describe("two benches whose clocks differ", () => {
   it("stay known to a later page that sends what an earlier one confirmed", async () => {
     const storeId = await addBulk();
     const [before, after] = [page(20), page(0)];
-    await before.event("voltage_measured", { storeId, volts: 311 });
+    test.setNow(new Date(noon - 61e3));
+    await before.event("voltage_measured", { storeId, volts: 1 });
+    test.setNow(new Date(noon));
     await after.event("voltage_measured", { storeId, volts: 1, clockId: before.clockId, at: iso(20) });
     expect((await load()).chargeEvents.at(-1)?.clockAheadSeconds).toBeCloseTo(20, 6);
     expect((await charge()).name).toBe("verified");
+  });
+
+  it("tell of a reading whether the drain was on; an older page that told nothing meant that it was off", async () => {
+    const storeId = await addBulk();
+    const right = page(0);
+    await right.event("voltage_measured", { storeId, volts: 1 });
+    expect((await load()).chargeEvents.at(-1)).toMatchObject({ isDrainOn: false, lineSide: null });
+    await right.event("voltage_measured", { storeId, volts: 1, isDrainOn: true, lineSide: "plug" });
+    expect((await load()).chargeEvents.at(-1)).toMatchObject({ isDrainOn: true, lineSide: "plug" });
+    expect(await charge()).toMatchObject({ name: "verified", isDrainOn: true });
+    await right.event("drain_removed", { storeId });
+    expect(await charge()).toMatchObject({ name: "drained_once", isDrainOn: false });
   });
 
   it("let what was looked at last stand, whatever the clocks say", async () => {
@@ -121,6 +137,23 @@ describe("two benches whose clocks differ", () => {
     await look("seen", iso(3600)).expect(201);
     await look("not_seen", iso(-3600)).expect(201);
     expect(latestSigns((await load()).signs, part.partId)).toEqual({ domed: "not_seen" });
+  });
+});
+
+describe("an act", () => {
+  const send = (more: object) =>
+    page(0).send("acts", { kind: "outcome", subjectId: null, word: "declined", note: null, at: iso(0), ...more });
+  it("is stored, and what was said last stands", async () => {
+    await send({}).expect(201);
+    expect(outcomeOf(jobFacts(await load()).acts)).toBe("declined");
+    await send({ word: "repaired" }).expect(201);
+    expect(outcomeOf(jobFacts(await load()).acts)).toBe("repaired");
+  });
+  it("is refused with a word that its kind does not have, and stores nothing", async () => {
+    const answer = await send({ word: "given away" }).expect(422);
+    expect((answer.body as Problem).errors?.[0]).toMatchObject({ path: "word", code: "not_known_word" });
+    await send({ word: null }).expect(422);
+    expect((await load()).acts).toEqual([]);
   });
 });
 

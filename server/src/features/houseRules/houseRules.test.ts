@@ -61,7 +61,7 @@ describe("house rules", () => {
 
   it.each([
     ["charge.workingVolts", 400],
-    ["charge.mustProveMeter", "yes"],
+    ["power.hasTransformer", "yes"],
     ["judge.school", "lenient"],
     ["no.such.rule", 1],
     ["__proto__", 1],

@@ -86,7 +86,7 @@ export function Report() {
         <h2>Cautions</h2>
         <p>
           State of stored charge when this was printed, {momentText(new Date(nowMilliseconds).toISOString())}:{" "}
-          {chargeWords(charge, facts.energyStores)}.
+          {chargeWords(charge, facts.energyStores, nowMilliseconds)}.
         </p>
         <p>{cautions.storedCharge}</p>
         <p>{cautions.standing}</p>

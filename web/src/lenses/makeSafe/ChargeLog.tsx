@@ -1,14 +1,14 @@
 import { Button } from "@mantine/core";
 import type { ChargeEventRow } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
-import { logTime } from "@pale-cap/wording";
+import { lineSideLabels, logTime } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import classes from "./makeSafe.module.css";
 import { useLogChargeEvent } from "./useLogChargeEvent";
 
-/** What was logged about stored charge, newest first, and the two acts that change it at a stroke. */
+/** What was logged about stored charge, newest first, and the acts that change it at a stroke. */
 export function ChargeLog() {
   const { detail } = useJob();
   const [log, { problem, isLoading }] = useLogChargeEvent();
@@ -21,6 +21,12 @@ export function ChargeLog() {
         </Button>
         <Button loading={isLoading} onClick={() => void log({ kind: "mains_disconnected" })}>
           Mains disconnected
+        </Button>
+        <Button loading={isLoading} onClick={() => void log({ kind: "dc_fed" })}>
+          D.c. fed in
+        </Button>
+        <Button loading={isLoading} onClick={() => void log({ kind: "insulation_test" })}>
+          Insulation tested
         </Button>
       </div>
       <ProblemNote problem={problem} />
@@ -47,9 +53,20 @@ function words(event: ChargeEventRow, store: string): string {
       return "mains disconnected";
     case "live_reading":
       return "live reading";
+    case "dc_fed":
+      return "d.c. fed into the unit: charge unknown from here";
+    case "insulation_test":
+      return "insulation tested: charge unknown from here";
+    case "drain_removed":
+      return `${store}: drain taken off`;
     case "drain_started":
       return `${store}: ${event.drainItem?.name ?? `drain of ${formatQuantity(event.resistanceOhms ?? 0, "Ω").text}`} connected`;
     case "voltage_measured":
-      return `${store}: ${formatQuantity(event.volts ?? 0, "V").text}, meter ${event.isMeterProved ? "proved" : "not proved"}`;
+      return [
+        `${store}: ${formatQuantity(event.volts ?? 0, "V").text}`,
+        ...(event.lineSide ? [lineSideLabels[event.lineSide]] : []),
+        ...(event.isDrainOn ? ["drain on"] : []),
+        `meter ${event.isMeterProved ? "proved" : "not proved"}`,
+      ].join(", ");
   }
 }

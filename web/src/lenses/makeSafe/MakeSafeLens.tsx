@@ -1,3 +1,4 @@
+import { storeOfPosition, unnamedHolders } from "@pale-cap/core";
 import { cautions, chargeWords } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
@@ -14,16 +15,15 @@ import { StoreForm } from "./StoreForm";
 /** What is charged, with what it is drained, and what was measured. */
 export function MakeSafeLens() {
   useInstrumentStream();
-  const { detail, charge, chargeStates, facts } = useJob();
+  const { detail, charge, chargeStates, facts, nowMilliseconds } = useJob();
   const look = useCallback(
     (id: string) => {
-      const netId = detail.positions.find((one) => one.id === id)?.netId ?? null;
-      const isStore = detail.energyStores.some(
-        (store) => store.positionId === id || (netId !== null && store.netId === netId),
-      );
-      return { isFaded: !isStore, note: isStore ? "energy store" : undefined };
+      const isStore = storeOfPosition(detail, id) !== undefined;
+      const isUnnamed = unnamedHolders(detail).some((one) => one.id === id);
+      const note = isStore ? "energy store" : isUnnamed ? "holds charge, not named" : undefined;
+      return { isFaded: note === undefined, note };
     },
-    [detail.energyStores, detail.positions],
+    [detail],
   );
   return (
     <LensLayout
@@ -32,7 +32,7 @@ export function MakeSafeLens() {
       pane={
         <Pane
           title="Make safe"
-          note={chargeWords(charge, facts.energyStores)}
+          note={chargeWords(charge, facts.energyStores, nowMilliseconds)}
           second={
             <>
               <FirstPower />

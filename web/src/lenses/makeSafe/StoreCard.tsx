@@ -1,7 +1,15 @@
-import { Button, Checkbox } from "@mantine/core";
+import { Button, Checkbox, SegmentedControl } from "@mantine/core";
 import type { EnergyStoreRow, Problem } from "@pale-cap/contract";
-import { type ChargeState, type DrainKitItem, discharge, drainClues, inOrder } from "@pale-cap/core";
-import { cautions, chargeWords, drainClueWords } from "@pale-cap/wording";
+import {
+  type ChargeState,
+  type DrainKitItem,
+  discharge,
+  drainClues,
+  inOrder,
+  type LineSide,
+  lineSides,
+} from "@pale-cap/core";
+import { cautions, chargeWords, drainClueWords, lineSideLabels } from "@pale-cap/wording";
 import { lazy, Suspense, useState } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
@@ -23,7 +31,7 @@ const DischargeChart = lazy(async () => ({ default: (await import("./DischargeCh
 
 /** One energy store: what it holds, what drains it in which time, and what was measured on it. */
 export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; readonly state: ChargeState }) {
-  const { facts, rules } = useJob();
+  const { facts, rules, nowMilliseconds } = useJob();
   const inTurn = useInTurn();
   const [log, { problem, isLoading }] = useLogChargeEvent();
   const [editStore] = useEditEnergyStoreMutation();
@@ -34,7 +42,9 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
     .reduce<(typeof facts.chargeEvents)[number] | null>((_, one) => one, null);
   const [taken, setTaken] = useState<DrainKitItem | null>(lastDrain?.drainItem ?? null);
   const { capacitanceFarads, expectedVolts, drainOhms } = store;
-  const startVolts = state.name === "charged" && state.volts ? Math.abs(state.volts) : expectedVolts;
+  // What was read counts before what was expected; low or high.
+  const isRead = state.name === "charged" || state.name === "drained_once" || state.name === "verified";
+  const startVolts = isRead && state.volts !== null ? Math.abs(state.volts) : expectedVolts;
   const targetVolts = rules.charge.workingVolts;
 
   const change = (values: Partial<Pick<EnergyStoreRow, "drainOhms" | "bleederOhms">>) =>
@@ -53,9 +63,12 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
       : null;
   const isKnown = capacitanceFarads !== null && startVolts !== null && startVolts > 0;
   return (
-    <Part title={store.name} aside={<span className={classes.state}>{chargeWords(state, [store])}</span>}>
+    <Part
+      title={store.name}
+      aside={<span className={classes.state}>{chargeWords(state, [store], nowMilliseconds)}</span>}
+    >
       {isKnown ? (
-        <StoreFigures {...{ store, state, startVolts, capacitanceFarads, typedDrain }} />
+        <StoreFigures {...{ store, state, startVolts, capacitanceFarads, isRead, typedDrain }} />
       ) : (
         <p className={`${text.softLine} ${classes.note}`}>
           Capacitance or voltage unknown: energy and time cannot be computed.
@@ -103,20 +116,29 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
             Drain connected
           </Button>
         )}
+        {state.isDrainOn && (
+          <Button
+            variant="filled"
+            loading={isLoading}
+            onClick={() => void log({ kind: "drain_removed", storeId: store.id })}
+          >
+            Drain off
+          </Button>
+        )}
       </div>
       <ProblemNote problem={unsent ?? problem} />
+      {state.isDrainOn && (
+        <p className={`${text.softLine} ${classes.note}`}>
+          While the drain is on, ohms, C and leakage of its net count for no verdict and first power is shut.
+        </p>
+      )}
       <VoltageForm store={store} />
       {drainClues(store, facts.chargeEvents, targetVolts).map((clue) => (
         <div key={clue.code} role="status" className={classes.clue}>
           {drainClueWords(clue)}
         </div>
       ))}
-      {isKnown && (
-        <Recovery
-          startVolts={expectedVolts ?? startVolts}
-          remainingVolts={state.volts !== null && Math.abs(state.volts) <= targetVolts ? Math.abs(state.volts) : 0}
-        />
-      )}
+      {isKnown && expectedVolts !== null && <Recovery state={state} expectedVolts={expectedVolts} />}
       {isKnown && (drainOhms !== null || taken) && (
         <Suspense fallback={<div className={classes.chart} />}>
           <DischargeChart {...{ store, startVolts, capacitanceFarads }} item={taken} />
@@ -132,13 +154,21 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
   const [log, { problem }] = useLogChargeEvent();
   const [volts, setVolts, dropVolts] = useDraft<number | null>(`${detail.job.id} volts ${store.id}`, null);
   const [isProved, setProved] = useState(false);
+  const [isDrainOn, setDrainOn] = useState(false);
+  const [lineSide, setLineSide] = useState<LineSide>("plug");
   const [isValid, setValid] = useState(true);
+  const isLine = store.kind === "x_capacitor";
+  const measured = (read: number) =>
+    log({
+      ...{ kind: "voltage_measured", storeId: store.id, volts: read, isMeterProved: isProved, isDrainOn },
+      lineSide: isLine ? lineSide : null,
+    });
 
   async function submit() {
     if (volts === null || !isValid) return;
     // The field is free for the next number at once; what is refused comes back only where nothing was typed since.
     dropVolts();
-    if (await log({ kind: "voltage_measured", storeId: store.id, volts, isMeterProved: isProved })) return;
+    if (await measured(volts)) return;
     setVolts((now) => now ?? volts);
   }
 
@@ -164,16 +194,25 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
           checked={isProved}
           onChange={(event) => setProved(event.currentTarget.checked)}
         />
+        {isLine ? (
+          <SegmentedControl
+            aria-label="Side of the fuse"
+            data={lineSides.map((value) => ({ value, label: lineSideLabels[value] }))}
+            value={lineSide}
+            onChange={(value) => setLineSide(value as LineSide)}
+          />
+        ) : (
+          <Checkbox
+            label="drain left on while read"
+            checked={isDrainOn}
+            onChange={(event) => setDrainOn(event.currentTarget.checked)}
+          />
+        )}
         <Button type="submit" variant="filled" disabled={volts === null || !isValid}>
           Log voltage
         </Button>
       </form>
-      <MeterVolts
-        store={store}
-        onLog={(read) =>
-          void log({ kind: "voltage_measured", storeId: store.id, volts: read, isMeterProved: isProved })
-        }
-      />
+      <MeterVolts store={store} onLog={(read) => void measured(read)} />
       <ProblemNote problem={problem} />
     </>
   );

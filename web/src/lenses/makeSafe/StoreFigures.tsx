@@ -12,6 +12,8 @@ interface StoreFiguresProps {
   readonly state: ChargeState;
   readonly startVolts: number;
   readonly capacitanceFarads: number;
+  /** The voltage was read, not expected. */
+  readonly isRead: boolean;
   /** Through the resistor that was typed in, where none of the kit was taken. */
   readonly typedDrain: Discharge | null;
 }
@@ -25,10 +27,7 @@ export function StoreFigures(props: StoreFiguresProps) {
     <>
       <div className={classes.figures}>
         <Figure label="Capacitance" value={<Quantity value={capacitanceFarads} unit="F" isMarking />} />
-        <Figure
-          label={state.name === "charged" ? "Measured" : "Expected"}
-          value={<Quantity value={startVolts} unit="V" />}
-        />
+        <Figure label={props.isRead ? "Measured" : "Expected"} value={<Quantity value={startVolts} unit="V" />} />
         <Figure label="Stored" value={<Quantity value={storedJoules} unit="J" />} />
         {props.typedDrain && (
           <>
@@ -45,7 +44,7 @@ export function StoreFigures(props: StoreFiguresProps) {
       </div>
       <p className={`${text.softLine} ${classes.note}`}>
         <strong>{dangerWords(storedJoules, startVolts)}.</strong>{" "}
-        <NaturalDecay {...{ store, startVolts, capacitanceFarads }} />
+        {startVolts > targetVolts && <NaturalDecay {...{ store, startVolts, capacitanceFarads }} />}
       </p>
     </>
   );
@@ -82,14 +81,23 @@ function NaturalDecay(props: {
   );
 }
 
-/** How far it can creep back after draining. */
-export function Recovery(props: { readonly startVolts: number; readonly remainingVolts: number }) {
-  const back = absorptionRecovery(props);
+/**
+ * How far it can creep back: after a drain that is still to come, or from a first low reading. Once two readings a minute
+ * apart told what it does, they count and not the rule of thumb.
+ */
+export function Recovery(props: { readonly state: ChargeState; readonly expectedVolts: number }) {
+  const { state, expectedVolts } = props;
+  if (state.name === "verified" || state.waitsFor === "creeps_back" || state.waitsFor === "other_side_of_fuse")
+    return null;
+  const isOnceLow = state.name === "drained_once";
+  const remainingVolts = isOnceLow ? Math.abs(state.volts ?? 0) : 0;
+  const startVolts = Math.max(expectedVolts, Math.abs(state.volts ?? 0));
+  const back = absorptionRecovery({ startVolts, remainingVolts });
   return (
     <p className={`${text.softLine} ${classes.note}`}>
-      It can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
+      {isOnceLow ? "It" : "Once drained it"} can creep back to <Quantity value={back.lowVolts} unit="V" digits={2} /> to{" "}
       <Quantity value={back.highVolts} unit="V" digits={2} /> (dielectric absorption, rough)
-      {back.mustDrainAgain ? ": measure again before touching, drain again if it did." : "."}
+      {back.mustDrainAgain ? ": the second reading tells. Drain again if it did." : "."}
     </p>
   );
 }

@@ -8,6 +8,7 @@ import {
   type StoreOffer,
   storeFeeds,
   storeKinds,
+  storeOfPosition,
 } from "@pale-cap/core";
 import { feedLabels, listWords, storeKindLabels } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
@@ -31,7 +32,8 @@ interface Draft extends Omit<NewEnergyStore, "drainOhms"> {
 const usualFeeds: Readonly<Record<StoreKind, StoreFeed | null>> = {
   bulk: "bridge",
   pfc_bulk: "pfc",
-  series_pair: "doubler",
+  series_half: "doubler_half",
+  series_pair: "doubler_half",
   x_capacitor: "line",
   output_bank: null,
   other: null,
@@ -75,13 +77,10 @@ export function StoreForm() {
   const [invalid, validity] = useInvalidFields();
   const isValid = invalid.size === 0;
   const stores = detail.energyStores;
-  const offers = energyStoreOffers(detail, mainsVolts).filter(
-    (offer) =>
-      !stores.some(
-        (store) =>
-          (offer.positionId !== null && store.positionId === offer.positionId) ||
-          (offer.netId !== null && store.netId === offer.netId),
-      ),
+  const offers = energyStoreOffers(detail, mainsVolts).filter((offer) =>
+    offer.positionId === null
+      ? !stores.some((store) => store.netId === offer.netId)
+      : storeOfPosition(detail, offer.positionId) === undefined,
   );
   const set = (more: Partial<Draft>) => setDraft((now) => ({ ...now, ...more }));
   const feedBy = (more: Partial<Draft>) => setDraft((now) => withFeed(now, more));
@@ -93,13 +92,21 @@ export function StoreForm() {
 
   async function submit() {
     const { feed: _, mainsVoltsRms: __, ...store } = draft;
-    const refusal = await inTurn(
-      async () =>
-        asProblem((await add({ jobId: detail.job.id, body: { ...store, id: newId(), drainOhms: null } })).error),
-      (unsent) => unsent,
-    );
-    setProblem(refusal);
-    if (!refusal) dropDraft(draft);
+    // Two in series are two stores: a reading on one, or across both, clears neither of them.
+    const wanted: Omit<NewEnergyStore, "id" | "drainOhms">[] =
+      store.kind === "series_pair"
+        ? ["upper", "lower"].map((half) => ({ ...store, kind: "series_half", name: `${store.name}, ${half}` }))
+        : [store];
+    for (const body of wanted) {
+      const refusal = await inTurn(
+        async () =>
+          asProblem((await add({ jobId: detail.job.id, body: { ...body, id: newId(), drainOhms: null } })).error),
+        (unsent) => unsent,
+      );
+      setProblem(refusal);
+      if (refusal) return;
+    }
+    dropDraft(draft);
   }
 
   return (
@@ -151,6 +158,7 @@ export function StoreForm() {
           label="Kind"
           value={draft.kind}
           data={storeKinds.map((kind) => ({ value: kind, label: storeKindLabels[kind] }))}
+          description={draft.kind === "series_pair" ? "makes two stores; C and volts of each half" : undefined}
           onChange={(event) => {
             const kind = event.currentTarget.value as StoreKind;
             feedBy({ kind, feed: usualFeeds[kind] });

@@ -23,6 +23,8 @@ export function useLogChargeEvent() {
         resistanceOhms: null,
         drainItem: null,
         isMeterProved: false,
+        isDrainOn: false,
+        lineSide: null,
         at: pageClock.moment(),
         personId,
         ...fact,

@@ -37,7 +37,7 @@ describe("reworkRows", () => {
       positionId: "at-C1",
       step: "removed",
       isDone: true,
-      sequence: 1,
+      ...{ sequence: 1, clockId: null, receivedAt: null, clockAheadSeconds: null },
       at: "2026-11-23T11:00:00Z",
     } as const;
     const plans = [plan("C1", "new-1000u")];

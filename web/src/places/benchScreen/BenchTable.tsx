@@ -77,6 +77,7 @@ function Charge({ line }: { readonly line: BenchLine }) {
     unknown: "unknown",
     charged: `charged ${volts}`,
     draining: `draining ${volts}`,
+    drained_once: `${volts}, not verified`,
     verified: `measured ${volts}`,
   }[line.chargeName];
   return (

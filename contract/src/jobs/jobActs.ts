@@ -1,0 +1,25 @@
+import { type JobActKind, jobActKinds, jobActWords } from "@pale-cap/core";
+import type { InferType } from "yup";
+import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
+import { idField, instantField, nullableId, nullableText, strictObject, wordField } from "../fields/fields";
+
+/** Something done or decided on a job; append-only, what was stored last of a kind and subject stands. */
+export const jobActSchema = strictObject({
+  id: idField(),
+  kind: wordField<JobActKind>(jobActKinds),
+  subjectId: nullableId(),
+  word: nullableText(40).when("kind", ([kind], schema) => {
+    const words = jobActWords[kind as JobActKind];
+    return schema.test("word", fault("not_known_word"), (word) => {
+      if (!words) return word === null;
+      return word != null && words.includes(word);
+    });
+  }),
+  note: nullableText(500),
+  at: instantField(),
+  clockId: nullableId(),
+  personId: nullableId(),
+});
+export type NewJobAct = InferType<typeof jobActSchema>;
+export type JobActRow = NewJobAct & StoredFact;

@@ -1,0 +1,27 @@
+import { inOrder, type LoggedFact } from "../readings/factMoment";
+
+/** How a job ends. Only a repaired one promises anything. */
+export const outcomes = ["repaired", "declined", "scrapped", "no_fault_found"] as const;
+export type Outcome = (typeof outcomes)[number];
+
+/** Things that were done or decided on a job once, beside its readings, ticks and charge. */
+export const jobActKinds = ["outcome"] as const;
+export type JobActKind = (typeof jobActKinds)[number];
+
+export interface JobAct extends LoggedFact {
+  readonly kind: JobActKind;
+  /** The position, net or board that it was done to; null: the unit. */
+  readonly subjectId: string | null;
+  /** What was chosen, as a code of its kind. */
+  readonly word: string | null;
+  readonly note: string | null;
+}
+
+/** The words that an act of a kind may carry; null: none. */
+export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>> = { outcome: outcomes };
+
+/** How the job is to end, by what was said last; a repair unless somebody said otherwise. */
+export function outcomeOf(acts: readonly JobAct[]): Outcome {
+  const last = inOrder(acts.filter((act) => act.kind === "outcome")).at(-1);
+  return outcomes.find((one) => one === last?.word) ?? "repaired";
+}

@@ -1,0 +1,15 @@
+/**
+ * What a reading of charge stood under (the drain, the side of the fuse), and acts: what was done or decided on a job once.
+ */
+export async function up({ sql }: { sql: (text: string) => Promise<void> }): Promise<void> {
+  await sql(
+    `ALTER TABLE charge_events ADD COLUMN is_drain_on boolean NOT NULL DEFAULT false, ADD COLUMN line_side text`,
+  );
+  await sql(`CREATE TABLE job_acts (
+    id uuid PRIMARY KEY, job_id uuid NOT NULL REFERENCES jobs, sequence bigint NOT NULL DEFAULT nextval('fact_sequence'),
+    kind text NOT NULL, subject_id uuid, word text, note text, at timestamptz NOT NULL, clock_id uuid,
+    received_at timestamptz NOT NULL, clock_ahead_seconds double precision,
+    came_after_closing boolean NOT NULL DEFAULT false, person_id uuid REFERENCES people)`);
+  await sql("CREATE UNIQUE INDEX job_acts_sequence ON job_acts (sequence)");
+  await sql("CREATE INDEX job_acts_job ON job_acts (job_id)");
+}
