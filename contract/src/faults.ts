@@ -40,6 +40,7 @@ export const faultCodes = [
   "place_taken",
   "corrected_already",
   "leads_back",
+  "contradicts_tick",
   "not_taken",
   "not_valid",
 ] as const;

@@ -89,6 +89,14 @@ export { type BankStates, bankStates } from "./incircuit/bankStates";
 export { maskingLimit, maskingLimitOfResistances } from "./incircuit/maskingLimit";
 export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
 export * from "./job/familyFindings";
+export {
+  connectedAgainstGate,
+  type FirstPower,
+  firstPower,
+  isBulk,
+  type ShutCode,
+  type Shutter,
+} from "./job/firstPower";
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
@@ -228,10 +236,19 @@ export * from "./safety/chargeWatch";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";
 export { type DrainPlan, type DrainRefusal, drainPlan } from "./safety/drainPlan";
 export * from "./safety/energyStores";
-export { type LimiterSetting, limiterFor, type SeriesLamp, seriesLampFor } from "./safety/firstPower";
+export { type GateDemand, type GateFinding, gateFinding, gateItemRules } from "./safety/gateChecks";
 export { type MainsInrush, mainsInrush, stiffInrush } from "./safety/inrush";
+export {
+  type DcFeed,
+  dcFeedFor,
+  type LimiterSetting,
+  limiterFor,
+  type SeriesLamp,
+  seriesLampFor,
+} from "./safety/lampAndLimiter";
 export * from "./safety/powerGate";
 export { isUnderDrain, storeOfPosition, unnamedHolders } from "./safety/storeCoverage";
+export { hasBoostStage, type UnitRating, unitRating } from "./safety/unitRating";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
 export { analyseCapture } from "./waveform/analyseCapture";
 export {

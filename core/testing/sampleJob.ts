@@ -2,6 +2,7 @@ import type { BoardNet, BoardPosition, FittedPart } from "../src/board/board";
 import type { ChargeEvent, EnergyStore } from "../src/facts/chargeFacts";
 import { emptyJobFacts, type JobFacts } from "../src/facts/jobFacts";
 import type { JobRules } from "../src/facts/jobRules";
+import type { PowerEvent } from "../src/facts/powerEvents";
 import type { Reading } from "../src/readings/reading";
 import { sampleMoment } from "./sampleMoment";
 
@@ -168,6 +169,18 @@ export function sampleCharge(kind: ChargeEvent["kind"], seconds: number, more: P
     resistanceOhms: null,
     drainItem: null,
     ...sampleMoment,
+    ...more,
+  };
+}
+
+/** Something of the way to mains, so many minutes after ten o'clock. */
+export function samplePower(kind: PowerEvent["kind"], minute: number, more: Partial<PowerEvent> = {}): PowerEvent {
+  return {
+    kind,
+    ...{ resistanceOhms: null, hasShort: null, item: null, subjectId: null, values: [], reason: null },
+    ...{ rig: null, sign: null, note: null },
+    ...sampleMoment,
+    at: new Date(Date.UTC(2026, 10, 23, 10, minute)).toISOString(),
     ...more,
   };
 }

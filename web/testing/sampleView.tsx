@@ -1,5 +1,5 @@
 import { foldHouseRules, type JobDetail, jobFacts, jobRules } from "@pale-cap/contract";
-import { type JobFacts, jobChargeStates, judgeBoard, judgeDevices, worstChargeState } from "@pale-cap/core";
+import { firstPower, type JobFacts, jobChargeStates, judgeBoard, judgeDevices, worstChargeState } from "@pale-cap/core";
 import { sampleJob } from "@pale-cap/core/testing";
 import type { ReactNode } from "react";
 import { Provider } from "react-redux";
@@ -43,6 +43,7 @@ export function sampleView(detail: JobDetail, nowMilliseconds = sampleNow): JobV
     devices: judgeDevices(facts),
     explanation: null,
     charge: worstChargeState(chargeStates),
+    power: firstPower(facts, chargeStates),
     progress: [],
     openPoints: [],
   };

@@ -11,7 +11,7 @@ export const cautions = {
   livePrimary:
     "Live primary: only if you are qualified for it. Black goes to the ground of the side you probe; two scope channels never straddle the barrier; a scope's earth is never lifted.",
   firstPower:
-    "First power through a series lamp or limiter, eye protection on, a cover over the board. A transformer isolates and limits nothing.",
+    "First power through a series lamp or limiter, eye protection on, a cover over the board. An isolation transformer isolates; it does not limit current.",
   residualCurrent:
     "Behind an isolation transformer the residual-current device upstream protects no more, and one hand on the wrong side is enough.",
   blownFuse:

@@ -93,6 +93,7 @@ const findings: Readonly<Record<string, string>> = {
   regulator_output_wrong: "regulator output wrong",
   bench_supply_feeds_load_badly: "load bad on a bench supply",
   fan_found_stuck: "fan stuck",
+  fuse_blown: "fuse open or breaker tripped",
 };
 
 export const faultName = (code: string): string => faults[code]?.[0] ?? code;

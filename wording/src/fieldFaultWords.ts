@@ -47,6 +47,8 @@ export function fieldFaultWords({ code, values = {} }: Fault): string {
       return `is nested more than ${values.most} deep`;
     case "unknown_fields":
       return `has fields that are not known: ${values.names}`;
+    case "contradicts_tick":
+      return "contradict the tick: that is a short";
     case "not_storable":
       return "holds a character that cannot be stored";
     case "must_stay_empty":

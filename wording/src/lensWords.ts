@@ -44,9 +44,13 @@ export function openPointWords(point: OpenPoint): string {
     case "ripple_above_limit":
       return `${subject}: ripple above its limit.`;
     case "charge_not_verified":
-      return "Stored charge is not verified at this moment.";
+      return subject === "now"
+        ? "Stored charge is not verified at this moment."
+        : "Work was done on the mains side while stored charge was not verified.";
     case "power_gate_shut":
-      return "A fuse blew or a breaker tripped, and no short test without a short is logged since.";
+      return "Something blew or tripped, and the tests for shorts since are not complete.";
+    case "powered_against_gate":
+      return `The mains was connected ${subject === "1" ? "once" : `${subject} times`} while something stood against it.`;
     case "earth_screws_missing":
       return `${subject} earth screw${subject === "1" ? "" : "s"} not back in.`;
     case "device_bad":
@@ -56,7 +60,7 @@ export function openPointWords(point: OpenPoint): string {
     case "ripple_unexplained":
       return `${subject}: its captured ripple is more than its capacitors, as read, explain.`;
     case "check_open":
-      return `Not checked: ${faultName(subject)}.`;
+      return `Not tested: ${faultName(subject)}?`;
     case "not_put_back":
       return `${subject} step${subject === "1" ? "" : "s"} of taking apart not closed again.`;
   }

@@ -4,10 +4,11 @@ import {
   judgeBoard,
   type LedgerEntry,
   lenses,
-  notStored,
   type OpenPointCode,
+  type PowerGate,
   type Rejection,
   type RejectionCode,
+  type Shutter,
   stages,
   symptomCodes,
   symptomLabels,
@@ -15,13 +16,13 @@ import {
   verdictWords,
   visualSigns,
 } from "@pale-cap/core";
-import { sampleJob, sampleReading, sampleRules, sampleStore } from "@pale-cap/core/testing";
+import { sampleJob, samplePower, sampleReading, sampleRules, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { directionWord, listWords, netWords, signLabels } from "./boardWords";
 import { cautionChapters, cautions } from "./cautions";
 import { chargeWords, dangerWords } from "./chargeWords";
 import { firstCheckWords, stageLabels } from "./faultWords";
-import { powerGateWords } from "./firstPowerWords";
+import { gateCheckWords, powerGateWords, shutterWords } from "./firstPowerWords";
 import { familyFindingWords, standingWords } from "./intakeWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
 import { lensLabels, openPointWords } from "./lensWords";
@@ -197,20 +198,33 @@ describe("wording", () => {
   });
 
   it("says why no power is offered, and what opened the way", () => {
-    const event = {
-      ...notStored,
-      at: "2026-11-23T10:00:00Z",
-      resistanceOhms: 390e3,
-      hasShort: false,
-      note: null,
-    } as const;
-    const gate = { isShut: true, cause: "fuse_blown", openedBy: null } as const;
-    expect(powerGateWords(gate)).toMatch(/^A fuse blew: no power-up/);
-    expect(plain(powerGateWords({ ...gate, isShut: false, openedBy: { ...event, kind: "short_test" } }))).toBe(
-      "A fuse blew; tested since, no short, 390 kΩ.",
+    const demand = { item: "bulk", subjectId: null, designator: null, check: null } as const;
+    const gate: PowerGate = {
+      ...{ isShut: true, cause: "fuse_blown", overruledBy: null },
+      demands: [
+        { ...demand, state: "open" },
+        { ...demand, state: "passed" },
+        { ...demand, state: "low" },
+      ],
+    };
+    expect(powerGateWords(gate)).toBe("A fuse blew: 2 of 3 tests are open, no power-up is offered.");
+    expect(powerGateWords({ ...gate, isShut: false })).toBe("A fuse blew; tested since, no short found.");
+    expect(powerGateWords({ ...gate, cause: null })).toBe("");
+    const overruledBy = samplePower("gate_overruled", 0, { note: "limited d.c. feed" });
+    expect(powerGateWords({ ...gate, isShut: false, overruledBy })).toBe("A fuse blew; overruled: limited d.c. feed");
+    const read = { values: [0.95, "open"], reason: null, note: null } as const;
+    expect(plain(gateCheckWords("bridge", read))).toBe("950 mV, open");
+    expect(gateCheckWords("sink", { ...read, values: [], reason: "isolated_part" })).toBe("fully isolated part");
+  });
+
+  it("says what stands against the mains", () => {
+    const words = (code: Shutter["code"], ...subjects: string[]) => shutterWords({ code, subjects, positionIds: [] });
+    expect(words("part_out", "C1")).toBe("C1 is out and nothing is in.");
+    expect(words("bad_power_part_in", "Q1", "D2")).toBe("Q1 and D2 read bad and are still in.");
+    expect(words("check_missing", "rail:12 V", "bridge:")).toBe(
+      "Cold checks are missing: 12 V rail to its ground and Bridge + to −, diode test.",
     );
-    const overruled = { ...event, kind: "gate_overruled", note: "limited d.c. feed" } as const;
-    expect(powerGateWords({ ...gate, isShut: false, openedBy: overruled })).toContain("overruled: limited d.c. feed");
+    expect(words("sheet_or_earth_out", "sheet:1", "earth_screws:2")).toBe("1 insulating sheet and 2 earth screws out.");
   });
 
   it("tells of other units with their numbers", () => {

@@ -90,7 +90,7 @@ export const houseRules = {
   "power.hasTransformer": flag(false, [
     "First power behind an isolation transformer",
     "bench practice",
-    "it isolates and limits nothing, and the residual-current device upstream protects no more",
+    "it isolates but does not limit current, and the residual-current device upstream protects no more",
   ]),
   "mains.voltsRms": amount(
     230,

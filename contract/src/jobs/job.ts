@@ -41,6 +41,10 @@ export type PlugPolarity = (typeof plugPolarities)[number];
 const quoteAnswers = ["yes", "no", "limit"] as const;
 export type QuoteAnswer = (typeof quoteAnswers)[number];
 
+/** What feeds a unit: the mains, a supply of its own, or the device that it sits in. */
+export const feedKinds = ["mains", "external_supply", "host"] as const;
+export type FeedKind = (typeof feedKinds)[number];
+
 export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch"] as const;
 export type SupplyCheck = (typeof supplyChecks)[number];
 
@@ -99,6 +103,8 @@ export const intakeDetailsSchema = strictObject({
   }).required(),
   labelPlate: labelPlateSchema.required(),
   topology: nullableWord<Topology>(topologies),
+  /** What feeds the unit in use; left out: the shop's mains. */
+  feed: strictObject({ kind: nullableWord<FeedKind>(feedKinds), volts: nullableBetween(1, 500) }).optional(),
   /** No repair: a unit in good order, measured so that others of its board type can be held against it. */
   isKnownGood: boolean().required(),
   purpose: purposeSchema.required(),
@@ -125,6 +131,7 @@ export const noIntakeDetails: IntakeDetails = {
     temperatureLimitCelsius: null,
   },
   topology: null,
+  feed: { kind: null, volts: null },
   isKnownGood: false,
   purpose: { hoursPerDay: null, standbyHoursPerDay: null, ambientCelsius: null, isEnclosed: null },
   quote: { quotedMinor: null, quotedAt: null, answer: null },

@@ -104,6 +104,16 @@ export const tradeConstants = {
     creepHalfSeconds: 60,
     /** A low reading on what stood above the touch limit counts so long before a meter is put across it. */
     highStoreFreshSeconds: 300,
+    /** A short, whatever anybody ticks: an ohmmeter below this, a diode test below that either way. */
+    contradictingOhms: 10,
+    contradictingVolts: 0.1,
+    /** What a sound line, bulk, switched-off channel and shunt usually read, after what charges has charged. */
+    oddLineOhms: 100e3,
+    oddBulkOhms: 10e3,
+    oddChannelOhms: 1e3,
+    oddShuntOhms: 10,
+    /** Insulation of class I to earth; local rules come first. */
+    leakingOhms: 1e6,
     /** A filament at its rating is near 2800 K; above this it ages in flashes. */
     hottestFilamentKelvin: 3000,
     /** A lamp's rating is RMS: the crest is 1.41 times that, and a short overshoot does no harm. */
@@ -115,8 +125,18 @@ export const tradeConstants = {
     /** A current limit above what the unit draws at its rating, below what keeps burning. */
     limiterMarginRatio: 1.5,
     leastLimitAmps: 0.1,
-    usualEfficiencyRatio: 0.8,
+    usualEfficiencyRatio: 0.85,
     usualPowerFactorRatio: 0.6,
+    /** With a boost stage the current follows the mains. */
+    correctedPowerFactorRatio: 0.95,
+    /** Of a label's volts times amperes: those are the worst case, with margin. */
+    labelPowerFactorRatio: 0.55,
+    /** Unloaded a first power-up needs no larger lamp than this, up to such a unit; and than the largest beyond it. */
+    largestLampWatts: 100,
+    largestLampUpToWatts: 400,
+    /** A d.c. supply first at this share of what the unit draws whole. */
+    dcFeedStartShare: 0.1,
+    leastDcFeedAmps: 0.05,
     /** Of the power at the rating, enough to see a converter start unloaded. */
     bulkFeedShare: 0.1,
     leastBulkFeedAmps: 0.02,

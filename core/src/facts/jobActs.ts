@@ -5,7 +5,13 @@ export const outcomes = ["repaired", "declined", "scrapped", "no_fault_found"] a
 export type Outcome = (typeof outcomes)[number];
 
 /** Things that were done or decided on a job once, beside its readings, ticks and charge. */
-export const jobActKinds = ["outcome"] as const;
+export const jobActKinds = [
+  "outcome",
+  /** A place that is empty on purpose while something is tried. */
+  "out_for_test",
+  /** For one power-up: the board lies insulated, earth clipped on where it has one. */
+  "board_insulated",
+] as const;
 export type JobActKind = (typeof jobActKinds)[number];
 
 export interface JobAct extends LoggedFact {
@@ -18,7 +24,11 @@ export interface JobAct extends LoggedFact {
 }
 
 /** The words that an act of a kind may carry; null: none. */
-export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>> = { outcome: outcomes };
+export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>> = {
+  outcome: outcomes,
+  out_for_test: null,
+  board_insulated: null,
+};
 
 /** How the job is to end, by what was said last; a repair unless somebody said otherwise. */
 export function outcomeOf(acts: readonly JobAct[]): Outcome {

@@ -21,8 +21,12 @@ describe("the fault knowledge", () => {
   it("holds together for every topology, and every symptom and test points somewhere", () => {
     const shown = new Set(topologies.flatMap((one) => faultKnowledge(one).flatMap((each) => Object.keys(each.shows))));
     for (const topology of topologies) expect(knowledgeProblems(faultKnowledge(topology))).toEqual([]);
-    // One symptom is about other units, not about this one's parts.
-    expect(symptomCodes.filter((one) => !shown.has(one))).toEqual(["same_in_others"]);
+    // One symptom is about other units; a breaker speaks as a blown fuse does, a residual current of the way to earth.
+    expect(symptomCodes.filter((one) => !shown.has(one))).toEqual([
+      "breaker_tripped",
+      "residual_current_tripped",
+      "same_in_others",
+    ]);
     expect(Object.keys(testFindings).filter((one) => !shown.has(one))).toEqual([]);
   });
   it("is refused where it does not", () => {

@@ -30,7 +30,10 @@ export function faultEvidence(
   rules: JobRules,
 ): FaultEvidence {
   const evidence = new Map<Finding, boolean>();
-  for (const symptom of facts.symptoms) if (isFinding(symptom)) evidence.set(symptom, true);
+  for (const symptom of facts.symptoms) {
+    const finding = symptomFindings[symptom] ?? symptom;
+    if (finding !== null && isFinding(finding)) evidence.set(finding, true);
+  }
   const note = (finding: TestFinding, isSeen: boolean | null) => {
     if (isSeen === null) return;
     // One that was seen is not unseen by another that is in order.
@@ -47,6 +50,12 @@ export function faultEvidence(
   captures(facts, rules, note);
   return evidence;
 }
+
+/** A tripped breaker tells the model what a blown fuse does; a residual current is a matter of the way to earth alone. */
+const symptomFindings: Readonly<Record<string, Finding | null>> = {
+  breaker_tripped: "fuse_blown",
+  residual_current_tripped: null,
+};
 
 type Note = (finding: TestFinding, isSeen: boolean | null) => void;
 

@@ -50,6 +50,8 @@ const pointers: readonly Pointer[] = [
   pointer("bang", "something burst", { "primary-switch": 3, bulk: 3, pfc: 2, input: 2 }),
   pointer("smell", "electrolyte or resin", { "output-capacitors": 2, bulk: 2, "primary-switch": 2 }),
   pointer("fuse_blown", "a short on the primary", { "primary-switch": 4, bridge: 3, pfc: 3, bulk: 2 }),
+  pointer("breaker_tripped", "a short on the primary", { "primary-switch": 4, bridge: 3, pfc: 3, bulk: 2 }),
+  pointer("residual_current_tripped", "a leak to earth: filter, varistor, moisture", { input: 4 }),
   pointer("collapses_under_load", "no reserve", { "output-capacitors": 4, bulk: 3, feedback: 1 }),
   pointer("voltage_low", "peak charging without capacitance, or regulation", { "output-capacitors": 3, feedback: 2 }),
   pointer("voltage_high", "regulation lost: do not connect the load", { feedback: 4, "control-supply": 2 }),

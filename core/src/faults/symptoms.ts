@@ -24,7 +24,9 @@ export const symptomGroups = [
   {
     title: "What the rails do",
     symptoms: {
-      fuse_blown: "fuse open or breaker tripped",
+      fuse_blown: "fuse open",
+      breaker_tripped: "circuit breaker tripped",
+      residual_current_tripped: "residual-current device tripped",
       collapses_under_load: "collapses or resets under load",
       voltage_low: "voltage low and steady",
       voltage_high: "voltage high",

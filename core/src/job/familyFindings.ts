@@ -88,7 +88,7 @@ function findingsOf(unit: FamilyUnit, rules: JobRules): readonly Found[] {
       ? [{ code: "rail_bad", key: lineageOf(net.id), subject: net.name, verdict: null }]
       : [],
   );
-  const fuse: Found[] = powerGate(facts.symptoms, facts.powerEvents).cause
+  const fuse: Found[] = powerGate(facts, facts.symptoms, facts.powerEvents).cause
     ? [{ code: "fuse_blown", key: "fuse", subject: "fuse", verdict: null }]
     : [];
   return [...parts, ...rails, ...fuse, ...drainFindings(facts, rules)];
@@ -145,7 +145,7 @@ function lineFor(own: FamilyUnit, found: Found, rules: JobRules): FamilyFinding 
         return isRead ? "not_here" : "not_checked";
       }
       case "fuse_blown":
-        return powerGate(facts.symptoms, facts.powerEvents).cause ? "the_same_here" : "not_checked";
+        return powerGate(facts, facts.symptoms, facts.powerEvents).cause ? "the_same_here" : "not_checked";
       default: {
         const store = facts.energyStores.find((one) => one.name === found.subject);
         if (!store) return "not_on_board";

@@ -12,7 +12,8 @@ import { railProof } from "../proof/railProof";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import { powerGate } from "../safety/powerGate";
 import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
-import { isChargeOpen } from "./chargeAtWork";
+import { openCharge } from "./chargeAtWork";
+import { connectedAgainstGate } from "./firstPower";
 import { doneSteps } from "./rework";
 
 const { toldUnexplainedRatio } = tradeConstants.job;
@@ -29,6 +30,7 @@ export type OpenPointCode =
   | "ripple_above_limit"
   | "charge_not_verified"
   | "power_gate_shut"
+  | "powered_against_gate"
   | "earth_screws_missing"
   | "not_put_back"
   | "device_bad"
@@ -49,6 +51,7 @@ export const settledIn: Readonly<Record<OpenPointCode, Lens>> = {
   ripple_above_limit: "prove",
   charge_not_verified: "make-safe",
   power_gate_shut: "make-safe",
+  powered_against_gate: "make-safe",
   earth_screws_missing: "rework",
   not_put_back: "rework",
   device_bad: "rework",
@@ -84,11 +87,17 @@ export function openPoints(
     ...railPoints(facts, rules),
     ...ripplePoints(facts, ripple),
   ];
-  if (isChargeOpen(facts, rules.charge, nowMilliseconds)) {
-    points.push({ key: "charge", code: "charge_not_verified", subject: "", positionId: null, netId: null });
+  const charge = openCharge(facts, rules.charge, nowMilliseconds);
+  if (charge !== null) {
+    points.push({ key: "charge", code: "charge_not_verified", subject: charge, positionId: null, netId: null });
   }
-  if (powerGate(facts.symptoms, facts.powerEvents).isShut) {
+  if (powerGate(facts, facts.symptoms, facts.powerEvents).isShut) {
     points.push({ key: "power_gate", code: "power_gate_shut", subject: "", positionId: null, netId: null });
+  }
+  const against = connectedAgainstGate(facts, rules.charge).length;
+  if (against > 0) {
+    const subject = String(against);
+    points.push({ key: "against_gate", code: "powered_against_gate", subject, positionId: null, netId: null });
   }
   return [...points, ...teardownPoints(facts)];
 }

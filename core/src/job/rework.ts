@@ -11,3 +11,8 @@ export function doneSteps(ticks: readonly ReworkTick[], positionId: string): Rea
   }
   return done;
 }
+
+/** The last tick that changed what is in the unit: something came out or went in, or that was taken back. */
+export function lastAct(ticks: readonly ReworkTick[]): ReworkTick | null {
+  return inOrder(ticks.filter((tick) => tick.step === "removed" || tick.step === "fitted")).at(-1) ?? null;
+}

@@ -1,5 +1,5 @@
 import type { BoardNet } from "../board/board";
-import { sectionFacts } from "../board/sections";
+import { promisedWatts } from "../board/promisedWatts";
 import { OutOfRangeError } from "../errors";
 import { boostBulk } from "./boostBulk";
 import { mainsBulk } from "./mainsBulk";
@@ -64,7 +64,7 @@ export function predictBulk(question: BulkQuestion): BulkPrediction | null {
   const { board, netId } = question;
   const net = board.nets.find((one) => one.id === netId);
   if (!net) return null;
-  const promised = board.nets.reduce((sum, one) => sum + promisedWatts(one), 0) / assumed.efficiencyRatio[0];
+  const promised = promisedWatts(board.nets) / assumed.efficiencyRatio[0];
   const loadWatts = question.loadWatts ?? (promised > 0 ? promised : assumedWatts);
   const topology = net.section === "pfc" ? "boost" : net.network?.arrangement === "series" ? "doubler" : "bridge";
   const at = (state: FilterState, watts: number, ohms: number) =>
@@ -108,11 +108,6 @@ function bulkEffects(
   if (topology !== "boost") effects.push(effect("sourceOhms", (ohms) => at(1, ohms)));
   if (isEfficiencyAssumed) effects.push(effect("efficiencyRatio", (ratio) => at(assumed.efficiencyRatio[0] / ratio)));
   return effects;
-}
-
-function promisedWatts(net: BoardNet): number {
-  if (sectionFacts[net.section].isMainsSide) return 0;
-  return Math.abs(net.nominalVolts ?? 0) * (net.fullLoadAmps ?? 0);
 }
 
 function bulkState(

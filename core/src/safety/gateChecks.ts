@@ -1,38 +1,10 @@
-import type { BoardNet, BoardPosition } from "../board/board";
+import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
+import type { GateItem, GateValue } from "../facts/powerEvents";
 
 const { contradictingOhms, contradictingVolts, oddLineOhms, oddBulkOhms, oddChannelOhms, oddShuntOhms, leakingOhms } =
   tradeConstants.safety;
-
-/** What is tested cold before a unit whose fuse blew goes to the mains again. */
-export const gateItems = [
-  /** L to N behind the fuse. */
-  "line_neutral",
-  /** Bridge + to -, by diode test both ways. */
-  "bridge",
-  "bulk",
-  /** Each power transistor, D-S or C-E. */
-  "transistor",
-  "shunt",
-  /** Only where one of the others is low. */
-  "single_diode",
-  "gate_source",
-  /** L and N together to protective earth, by an insulation test: after a residual-current trip. */
-  "earth_insulation",
-  /** After work on an output: the rail to its ground. */
-  "rail",
-  /** After a power part was replaced: its tab to the sink. */
-  "sink",
-] as const;
-export type GateItem = (typeof gateItems)[number];
-
-/** Why an item has no number. */
-export const gateReasons = ["not_there", "isolated_part", "tested_out", "no_access"] as const;
-export type GateReason = (typeof gateReasons)[number];
-
-/** A number as read; "open" where the meter showed none. */
-export type GateValue = number | "open";
 
 /** How a tick and its numbers go together. */
 export type GateFinding = "sound" | "odd" | "contradicts" | "incomplete";
@@ -78,7 +50,12 @@ export const gateItemRules: Readonly<Record<GateItem, ItemRule>> = {
     contradictsBelow: contradictingOhms,
     usual: atLeast(oddChannelOhms),
   },
-  earth_insulation: { quantity: "resistance", count: 1, contradictsBelow: leakingOhms, usual: atLeast(leakingOhms) },
+  earth_insulation: {
+    quantity: "resistance",
+    count: 1,
+    contradictsBelow: contradictingOhms,
+    usual: atLeast(leakingOhms),
+  },
   rail: { quantity: "resistance", count: 1, contradictsBelow: null, usual: atLeast(contradictingOhms) },
   sink: { quantity: "resistance", count: 1, contradictsBelow: contradictingOhms, usual: atLeast(oddLineOhms) },
 };
@@ -109,15 +86,18 @@ export interface GateDemand {
 export const demandKey = ({ item, subjectId }: Pick<GateDemand, "item" | "subjectId">): string =>
   `${item}:${subjectId ?? ""}`;
 
-interface GateBoard {
+export interface GateBoard {
   readonly nets: readonly BoardNet[];
   readonly positions: readonly BoardPosition[];
 }
 
-/** Whether a part stands on the mains side, as far as its net tells; what no net places does. */
-export function isOnMainsSide({ nets }: GateBoard, { netId }: BoardPosition): boolean {
+/** Parts that stand on the output side of every supply, where their net does not say. */
+const outputKinds: readonly PartKind[] = ["electrolytic", "fan", "regulator", "connector"];
+
+/** Whether hands at a part are at the mains side; what no net places is taken for it, unless its kind never stands there. */
+export function isOnMainsSide({ nets }: Pick<GateBoard, "nets">, { netId, kind }: BoardPosition): boolean {
   const net = nets.find((one) => one.id === netId);
-  return net === undefined || sectionFacts[net.section].isMainsSide;
+  return net ? sectionFacts[net.section].isMainsSide : !outputKinds.includes(kind);
 }
 
 /** Resistors up to here in series with a transistor are shunts. */

@@ -1,10 +1,10 @@
-import { type FactBody, type FactKind, readingUnder } from "@pale-cap/contract";
+import { type FactBody, type FactKind, readingUnder, testedAs } from "@pale-cap/contract";
 import { Op } from "sequelize";
 import { audit } from "../audit/audit";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
 import { factMoment } from "./facts";
-import { onWire, withoutJob } from "./loadJobs";
+import { onWire, toPowerEvent, withoutJob } from "./loadJobs";
 import { requirePartOfJob, requirePositionOfJob, requireTarget } from "./ownership";
 import { applyTick } from "./reworkActs";
 
@@ -64,12 +64,16 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
   power: {
     async store(scope, jobId, { clockId, at, ...body }) {
       const moment = await factMoment(scope, clockId);
-      await scope.rows.powerEvents.insert({ ...body, ...moment, jobId, at: new Date(at) });
+      const { values: checkValues, ...tested } = testedAs({ ...body, clockId, at });
+      await scope.rows.powerEvents.insert({ ...body, ...tested, checkValues, ...moment, jobId, at: new Date(at) });
       if (body.kind === "gate_overruled") {
         await audit(scope, "power_gate_overruled", { jobId, details: { reason: body.note } });
       }
     },
-    rows: async (scope, _jobId, { id }) => one(await scope.rows.powerEvents.first({ id })),
+    rows: async (scope, _jobId, { id }) => {
+      const row = await scope.rows.powerEvents.first({ id });
+      return one(row && toPowerEvent(row));
+    },
   },
   ticks: {
     async store(scope, jobId, { items, step, isDone, at, clockId, personId }) {

@@ -7,6 +7,7 @@ import type { CustomerRow } from "../database/models/customers";
 import type { JobCustomerRow } from "../database/models/jobCustomers";
 import type { JobRow } from "../database/models/jobs";
 import type { PhotoDbRow } from "../database/models/photos";
+import type { PowerEventDbRow } from "../database/models/powerEvents";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
@@ -79,7 +80,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
       baseline: baselines.get(row.id) ?? [],
       energyStores: own(perJob.energyStores).map(withoutJob),
       chargeEvents: own(perJob.chargeEvents).map(withoutJob),
-      powerEvents: own(perJob.powerEvents).map(withoutJob),
+      powerEvents: own(perJob.powerEvents).map(toPowerEvent).map(withoutJob),
       photos: own(perJob.photos).map(toPhoto),
       teardownSteps: own(perJob.teardownSteps).map(withoutJob),
       teardownReturns: own(perJob.teardownReturns).map(withoutJob),
@@ -162,6 +163,11 @@ export function toPhoto({ jobId: _, imageSha256: __, thumbnailSha256: ___, perso
 /** A capture travels without its samples: they have an address of their own. */
 export function toCapture({ jobId: _, samplesSha256: __, isRemoved: ___, personId: ____, ...capture }: CaptureDbRow) {
   return capture;
+}
+
+/** The numbers of a test stand under another name in the table. */
+export function toPowerEvent({ checkValues, ...event }: PowerEventDbRow) {
+  return { ...event, values: checkValues };
 }
 
 /** Columns side by side in the table, grouped on the wire. */

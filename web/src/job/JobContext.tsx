@@ -2,6 +2,8 @@ import { type HouseRuleValues, type JobDetail, jobFacts, jobRules } from "@pale-
 import {
   type ChargeState,
   type DeviceJudgement,
+  type FirstPower,
+  firstPower,
   type JobExplanation,
   type JobFacts,
   type JobRules,
@@ -33,6 +35,8 @@ export interface JobView {
   /** State of every energy store; `charge` is the worst of them. */
   readonly chargeStates: readonly ChargeState[];
   readonly charge: ChargeState;
+  /** What stands against the mains, and how the last first power-up went. */
+  readonly power: FirstPower;
   readonly progress: readonly LensProgress[];
   readonly openPoints: readonly OpenPoint[];
   readonly nowMilliseconds: number;
@@ -97,6 +101,7 @@ export function JobProvider(props: {
       explanation,
       chargeStates,
       charge: worstChargeState(chargeStates),
+      power: firstPower(facts, chargeStates),
       progress: lensProgress(facts, rules, nowMilliseconds, judgements, points),
       openPoints: points,
       nowMilliseconds,

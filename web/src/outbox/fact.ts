@@ -1,4 +1,11 @@
-import { type FactBody, type FactKind, type JobDetail, readingUnder, type StoredFact } from "@pale-cap/contract";
+import {
+  type FactBody,
+  type FactKind,
+  type JobDetail,
+  readingUnder,
+  type StoredFact,
+  testedAs,
+} from "@pale-cap/contract";
 
 interface FactOf<K extends FactKind> {
   readonly kind: K;
@@ -70,7 +77,7 @@ function laidOver(
     case "charge":
       return { ...job, chargeEvents: added(job.chargeEvents, { ...fact.body, ...readingUnder(fact.body), ...moment }) };
     case "power":
-      return { ...job, powerEvents: added(job.powerEvents, { ...fact.body, ...moment }) };
+      return { ...job, powerEvents: added(job.powerEvents, { ...fact.body, ...testedAs(fact.body), ...moment }) };
     case "return":
       return { ...job, teardownReturns: added(job.teardownReturns, { ...fact.body, ...moment }) };
     case "act":

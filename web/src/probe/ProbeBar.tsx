@@ -3,7 +3,6 @@ import {
   coarseCodesOf,
   formatQuantity,
   mayReadOpen,
-  powerGate,
   type QuantityKind,
   sectionFacts,
 } from "@pale-cap/core";
@@ -39,7 +38,7 @@ const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out
 export function ProbeBar() {
   const probe = useProbe();
   const { target, position, quantity, settings } = probe;
-  const { detail, facts, charge, rules } = useJob();
+  const { detail, power, charge, rules } = useJob();
   const dispatch = useAppDispatch();
   const [proposals, take] = useProposals();
   const input = useRef<HTMLInputElement>(null);
@@ -109,7 +108,7 @@ export function ProbeBar() {
   }
 
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
-  const gate = powerGate(facts.symptoms, facts.powerEvents);
+  const { gate } = power;
   const isGateShut = isPowered && gate.isShut;
   const codes = coarseCodesOf(quantity);
   return (

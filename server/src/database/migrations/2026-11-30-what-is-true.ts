@@ -1,10 +1,13 @@
 /**
- * What a reading of charge stood under (the drain, the side of the fuse), and acts: what was done or decided on a job once.
+ * What a reading of charge stood under (the drain, the side of the fuse), tests before power by their numbers, and acts:
+ * what was done or decided on a job once.
  */
 export async function up({ sql }: { sql: (text: string) => Promise<void> }): Promise<void> {
   await sql(
     `ALTER TABLE charge_events ADD COLUMN is_drain_on boolean NOT NULL DEFAULT false, ADD COLUMN line_side text`,
   );
+  await sql(`ALTER TABLE power_events ADD COLUMN item text, ADD COLUMN subject_id uuid,
+    ADD COLUMN check_values jsonb NOT NULL DEFAULT '[]', ADD COLUMN reason text, ADD COLUMN rig jsonb, ADD COLUMN sign text`);
   await sql(`CREATE TABLE job_acts (
     id uuid PRIMARY KEY, job_id uuid NOT NULL REFERENCES jobs, sequence bigint NOT NULL DEFAULT nextval('fact_sequence'),
     kind text NOT NULL, subject_id uuid, word text, note text, at timestamptz NOT NULL, clock_id uuid,

@@ -195,6 +195,30 @@ describe("the way to mains", () => {
     expect(events.map((one) => one.kind)).toEqual(["fuse_blown", "short_test", "gate_overruled"]);
     expect(events[0]).toMatchObject({ at: "2026-11-23T11:50:00.000Z", receivedAt: "2026-11-23T12:00:00.000Z" });
   });
+  it("keeps the numbers of a test, and refuses a tick that they contradict", async () => {
+    const check = { kind: "gate_check", item: "bridge", hasShort: false, values: [0.95, "open"], reason: null };
+    await post(check).expect(201);
+    expect((await load()).powerEvents.at(-1)).toMatchObject({
+      item: "bridge",
+      values: [0.95, "open"],
+      subjectId: null,
+    });
+    for (const [wrong, path] of [
+      [{ values: [0.02, "open"] }, "values"],
+      [{ values: ["shut"] }, "values[0]"],
+      [{ values: [-1] }, "values[0]"],
+      [{ item: null }, "item"],
+      [{ hasShort: null }, "hasShort"],
+      [{ kind: "first_power", sign: null }, "sign"],
+    ] as const) {
+      const answer = (await post({ ...check, ...wrong }).expect(422)).body as Problem;
+      expect([wrong, answer.errors.map((one) => one.path)]).toEqual([wrong, [path]]);
+    }
+    await post({ ...check, values: [0.02, "open"], hasShort: true }).expect(201);
+    const rig = { isIsolationTransformer: true, isSeriesLamp: true, isElectronicLimiter: false };
+    await post({ kind: "first_power", sign: "dark", rig }).expect(201);
+    expect((await load()).powerEvents.at(-1)).toMatchObject({ sign: "dark", rig, values: [], item: null });
+  });
   it("wants a conclusion of a test and a reason of an overrule", async () => {
     expect(((await post({ kind: "short_test" }).expect(422)).body as Problem).errors[0]?.path).toBe("hasShort");
     expect(((await post({ kind: "gate_overruled", note: " " }).expect(422)).body as Problem).errors[0]?.path).toBe(

@@ -1,7 +1,8 @@
 import { Button } from "@mantine/core";
 import type { ChargeEventRow } from "@pale-cap/contract";
-import { formatQuantity } from "@pale-cap/core";
+import { connectedAgainstGate, formatQuantity } from "@pale-cap/core";
 import { lineSideLabels, logTime } from "@pale-cap/wording";
+import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -10,9 +11,13 @@ import { useLogChargeEvent } from "./useLogChargeEvent";
 
 /** What was logged about stored charge, newest first, and the acts that change it at a stroke. */
 export function ChargeLog() {
-  const { detail } = useJob();
+  const { detail, facts, rules } = useJob();
   const [log, { problem, isLoading }] = useLogChargeEvent();
   const events = [...detail.chargeEvents].sort((a, b) => Date.parse(b.at) - Date.parse(a.at));
+  const against = useMemo(
+    () => new Set(connectedAgainstGate(facts, rules.charge).map((event) => event.at)),
+    [facts, rules],
+  );
   return (
     <Part title="Mains and log">
       <div className={classes.offers}>
@@ -34,6 +39,7 @@ export function ChargeLog() {
         {events.map((event) => (
           <li key={event.id}>
             <time dateTime={event.at}>{logTime(event.at)}</time> {words(event, storeName(event))}
+            {event.kind === "mains_connected" && against.has(event.at) && ", against the gate"}
           </li>
         ))}
       </ol>

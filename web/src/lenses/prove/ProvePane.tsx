@@ -1,5 +1,5 @@
 import type { Net } from "@pale-cap/contract";
-import { type CheckState, powerGate, railProof } from "@pale-cap/core";
+import { type CheckState, railProof } from "@pale-cap/core";
 import { cautions, openPointWords } from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
@@ -16,9 +16,9 @@ import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
 export function ProvePane() {
-  const { detail, facts, openPoints } = useJob();
+  const { detail, openPoints, power } = useJob();
   const rails = netsInOrder(detail);
-  const isShut = powerGate(facts.symptoms, facts.powerEvents).isShut;
+  const isShut = power.gate.isShut;
   const isShown = (net: Net) =>
     net.fullLoadAmps !== null || detail.readings.some((reading) => reading.targetId === net.id && reading.isPowered);
   const others = rails.filter((net) => !isShown(net));

@@ -1,92 +1,110 @@
 import { Button, TextInput } from "@mantine/core";
-import { powerGate } from "@pale-cap/core";
-import { cautions, powerGateWords } from "@pale-cap/wording";
-import { useState } from "react";
+import type { JobDetail } from "@pale-cap/contract";
+import { isBulk } from "@pale-cap/core";
+import { cautions, powerGateWords, shutterWords } from "@pale-cap/wording";
 import { ProblemNote } from "../../../ui/ProblemNote";
-import { QuantityInput } from "../../../ui/QuantityInput";
 import text from "../../../ui/text.module.css";
 import { useDraft } from "../../../ui/useDraft";
 import { useJob } from "../../JobContext";
+import { useLogAct } from "../../useLogAct";
+import { GateRow } from "./GateRow";
 import classes from "./power.module.css";
 import { useLogPower } from "./useLogPower";
 
-/** After a blown fuse or a tripped breaker the way to mains is shut until a short test; a reason overrules it. */
+/** What stands against the mains: tests after something blew or was worked on, and what the unit itself lacks. */
 export function PowerGateCard() {
-  const { detail, facts } = useJob();
-  const gate = powerGate(facts.symptoms, facts.powerEvents);
+  const { detail, power, chargeStates } = useJob();
+  const { gate, shutters, demands, isShut } = power;
   const [log, { problem, isLoading }] = useLogPower();
-  const [ohms, setOhms, dropOhms] = useDraft<number | null>(`${detail.job.id} short test`, null);
-  const [isValid, setValid] = useState(true);
+  const [act, { problem: actProblem }] = useLogAct();
   const [reason, setReason, dropReason] = useDraft(`${detail.job.id} gate reason`, "");
-
-  async function test(hasShort: boolean) {
-    if (isValid && (await log({ kind: "short_test", hasShort, resistanceOhms: ohms }))) dropOhms(ohms);
-  }
+  const tests = [...gate.demands, ...demands];
+  const openTests = tests.filter((one) => one.state !== "passed");
+  const isCharged = chargeStates.some((one) => one.name !== "verified" && one.name !== "drained_once");
 
   async function overrule() {
     if (await log({ kind: "gate_overruled", note: reason.trim() })) dropReason(reason);
   }
 
   return (
-    <section className={classes.gate} data-shut={gate.isShut || undefined} aria-label="Way to mains">
-      {gate.cause === null ? (
-        <div className={text.softLine}>Did a fuse blow or a breaker trip? Log it: a short test then comes first.</div>
+    <section className={classes.gate} data-shut={isShut || undefined} aria-label="Way to mains">
+      {gate.cause === null && !isShut ? (
+        <div className={text.softLine}>
+          Did a fuse blow or something trip? Log it: the tests for shorts then come first.
+        </div>
       ) : (
         <div role="status">
-          <strong>{powerGateWords(gate)}</strong>
+          <strong>{gate.cause === null ? "First power is not offered yet." : powerGateWords(gate)}</strong>
         </div>
       )}
       {gate.isShut && <div className={text.softLine}>{cautions.blownFuse}</div>}
-      <ProblemNote problem={problem} />
-      {gate.isShut && (
+      {shutters.map((shutter) => (
+        <div key={shutter.code} className={classes.shutter}>
+          <span>{shutterWords(shutter)}</span>
+          {shutter.code === "sheet_or_earth_out" && (
+            <Button size="xs" onClick={() => void act({ kind: "board_insulated" })}>
+              On the bench: board insulated, earth clipped on where it has one
+            </Button>
+          )}
+          {shutter.code === "part_out" &&
+            shutter.positionIds.map(
+              (id, n) =>
+                !isBulkPlace(detail, id) && (
+                  <Button key={id} size="xs" onClick={() => void act({ kind: "out_for_test", subjectId: id })}>
+                    {shutter.subjects[n]} out on purpose, for a test
+                  </Button>
+                ),
+            )}
+        </div>
+      ))}
+      <ProblemNote problem={problem ?? actProblem} />
+      {tests.length > 0 && (isShut || openTests.length > 0) && (
         <>
-          <form className={classes.row} onSubmit={(event) => event.preventDefault()}>
-            <QuantityInput
-              label="Across the drained bulk"
-              unit="Ω"
-              limits={[0, 100e6]}
-              value={ohms}
-              onChange={setOhms}
-              onValidity={setValid}
-              placeholder="ohms, if read"
-            />
-            <Button variant="filled" loading={isLoading} disabled={!isValid} onClick={() => void test(false)}>
-              Tested: no short
-            </Button>
-            <Button loading={isLoading} disabled={!isValid} onClick={() => void test(true)}>
-              Tested: a short
-            </Button>
-          </form>
-          <form
-            className={classes.row}
-            onSubmit={(event) => {
-              event.preventDefault();
-              void overrule();
-            }}
-          >
-            <TextInput
-              className={classes.grow}
-              label="Or go on without it, because"
-              value={reason}
-              maxLength={300}
-              onChange={(event) => setReason(event.currentTarget.value)}
-            />
-            <Button type="submit" loading={isLoading} disabled={reason.trim().length < 3}>
-              Overrule
-            </Button>
-          </form>
+          {isCharged && <p className={classes.refusal}>{cautions.ohmsOnCharge}</p>}
+          <ul className={classes.tests} aria-label="Tests before power">
+            {tests.map((demand) => (
+              <GateRow key={`${demand.item}:${demand.subjectId}`} demand={demand} />
+            ))}
+          </ul>
         </>
       )}
-      {!gate.isShut && (
-        <div className={classes.row}>
-          <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "fuse_blown" })}>
-            Fuse blew
+      {isShut && (
+        <form
+          className={classes.row}
+          onSubmit={(event) => {
+            event.preventDefault();
+            void overrule();
+          }}
+        >
+          <TextInput
+            className={classes.grow}
+            label="Or go on without it, because"
+            value={reason}
+            maxLength={300}
+            onChange={(event) => setReason(event.currentTarget.value)}
+          />
+          <Button type="submit" loading={isLoading} disabled={reason.trim().length < 3}>
+            Overrule
           </Button>
-          <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "breaker_tripped" })}>
-            Breaker tripped
-          </Button>
-        </div>
+        </form>
       )}
+      <div className={classes.row}>
+        <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "fuse_blown" })}>
+          Fuse blew
+        </Button>
+        <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "breaker_tripped" })}>
+          Breaker tripped
+        </Button>
+        <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "residual_current_tripped" })}>
+          Residual-current device tripped
+        </Button>
+      </div>
     </section>
   );
+}
+
+/** A unit never runs without its bulk: that place is never left out on purpose. */
+function isBulkPlace(detail: JobDetail, positionId: string): boolean {
+  const position = detail.positions.find((one) => one.id === positionId);
+  return position !== undefined && isBulk(detail, position);
 }

@@ -1,13 +1,13 @@
-import type { PowerEventRow } from "@pale-cap/contract";
+import type { NewPowerEvent } from "@pale-cap/contract";
 import { pageClock } from "../../../api/clock";
 import { newId } from "../../../api/newId";
 import { useAppSelector } from "../../../app/store/hooks";
 import { useSubmit } from "../../../outbox/useSubmit";
 import { useJob } from "../../JobContext";
 
-type PowerFact = Pick<PowerEventRow, "kind"> & Partial<Pick<PowerEventRow, "resistanceOhms" | "hasShort" | "note">>;
+type PowerFact = Pick<NewPowerEvent, "kind"> & Partial<Omit<NewPowerEvent, "id" | "at" | "clockId" | "personId">>;
 
-/** Logs a fuse, a breaker, a short test or an overrule; resolves to whether it is stored or safe. */
+/** Logs what tripped, a test, an overrule or a first power-up; resolves to whether it is stored or safe. */
 export function useLogPower() {
   const { detail } = useJob();
   const personId = useAppSelector((state) => state.workplace.personId);
