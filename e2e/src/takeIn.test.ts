@@ -207,11 +207,11 @@ describe("made safe", () => {
     await test("Bridge + to −, diode test", "0.95", "ol");
     await page.see("2 of 5 tests are open");
     // What is unusual is asked about with one key.
-    await test("drain to source, or C to E", "600");
+    await test("Power transistor drain to source, or C to E", "600");
     await page.see("600 Ω is unusual here. Sound all the same?");
     await page.click("Sound");
     await page.see("1 of 5 tests are open");
-    await page.choose("shunt: no number because", "this unit has none");
+    await page.choose("Shunt through it: no number because", "this unit has none");
     await page.see("A blown fuse was told at intake; tested since, no short found.");
   });
 

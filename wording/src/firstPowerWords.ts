@@ -63,19 +63,24 @@ export function powerGateWords(gate: PowerGate): string {
   return `${cause}; tested since, no short found.`;
 }
 
-/** What is tested, and between which points. */
-export const gateItemLabels: Readonly<Record<GateItem, readonly [what: string, how: string]>> = {
-  line_neutral: ["L to N behind the fuse", "wait until the X capacitor stands"],
-  bridge: ["Bridge + to −, diode test", "black on +, then the other way"],
-  bulk: ["Bulk + to −", "rises while it charges: wait"],
-  transistor: ["drain to source, or C to E", "rises while a neighbour charges"],
-  shunt: ["shunt", "open when the transistor took it along"],
-  single_diode: ["single diodes of the bridge, the lowest", "forward, then backward"],
-  gate_source: ["gate to source", "its driver goes with it"],
-  earth_insulation: ["L and N together to earth", "insulation test at 250 or 500 V, then discharge"],
-  rail: ["rail to its ground", "not shorted by what was fitted"],
-  sink: ["tab to the heat sink", "washer, pad and screw"],
+/** What is tested where no part is named, between which points, and what to mind. */
+const gateItemTexts: Readonly<Record<GateItem, readonly [noun: string, points: string, hint: string]>> = {
+  line_neutral: ["L to N", "behind the fuse", "wait until the X capacitor stands"],
+  bridge: ["Bridge", "+ to −, diode test", "black on +, then the other way"],
+  bulk: ["Bulk", "+ to −", "rises while it charges: wait"],
+  transistor: ["Power transistor", "drain to source, or C to E", "rises while a neighbour charges"],
+  shunt: ["Shunt", "through it", "open when the transistor took it along"],
+  single_diode: ["Bridge diodes", "one by one, the lowest", "forward, then backward"],
+  gate_source: ["Power transistor", "gate to source", "its driver goes with it"],
+  earth_insulation: ["L and N together", "to earth", "insulation test at 250 or 500 V, then discharge"],
+  rail: ["Rail", "to its ground", "not shorted by what was fitted"],
+  sink: ["Power part", "tab to the heat sink", "washer, pad and screw"],
 };
+
+/** A test by its part: "Q1 drain to source". */
+export const gateItemWords = (item: GateItem, designator: string | null): string =>
+  `${designator || gateItemTexts[item][0]} ${gateItemTexts[item][1]}`;
+export const gateItemHint = (item: GateItem): string => gateItemTexts[item][2];
 
 export const gateReasonLabels: Readonly<Record<GateReason, string>> = {
   not_there: "this unit has none",
@@ -120,7 +125,7 @@ export function shutterWords({ code, subjects }: Shutter): string {
 
 function itemWords(subject: string): string {
   const [item = "", name = ""] = subject.split(":");
-  return `${name} ${gateItemLabels[item as GateItem][0]}`.trim();
+  return gateItemWords(item as GateItem, name || null);
 }
 
 function stepWords(subject: string): string {

@@ -222,7 +222,7 @@ describe("wording", () => {
     expect(words("part_out", "C1")).toBe("C1 is out and nothing is in.");
     expect(words("bad_power_part_in", "Q1", "D2")).toBe("Q1 and D2 read bad and are still in.");
     expect(words("check_missing", "rail:12 V", "bridge:")).toBe(
-      "Cold checks are missing: 12 V rail to its ground and Bridge + to −, diode test.",
+      "Cold checks are missing: 12 V to its ground and Bridge + to −, diode test.",
     );
     expect(words("sheet_or_earth_out", "sheet:1", "earth_screws:2")).toBe("1 insulating sheet and 2 earth screws out.");
   });

@@ -43,9 +43,10 @@ export function DrainPlanner({ capacitanceFarads, startVolts, bleederOhms, chose
     const proposed = kinds.includes("resistor")
       ? proposal(capacitanceFarads, startVolts, workingVolts, longestSeconds)
       : null;
-    return [...kit.filter((item) => kinds.includes(item.kind)), ...(proposed ? [proposed] : [])].map((item) =>
-      drainPlan(store, item, { workingVolts, longestSeconds }),
-    );
+    const plan = (item: DrainKitItem) => drainPlan(store, item, { workingVolts, longestSeconds });
+    const own = kit.filter((item) => kinds.includes(item.kind)).map(plan);
+    // What lies in the drawer and stands it comes before what would have to be bought.
+    return proposed && own.every((one) => one.refusals.length > 0) ? [...own, plan(proposed)] : own;
   }, [capacitanceFarads, startVolts, bleederOhms, workingVolts, longestSeconds, kit, way]);
   // The shop's own limit, and 10 V where that is another one.
   const limits = [...new Set([workingVolts, targetVolts])];

@@ -189,25 +189,27 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
           onChange={setVolts}
           onValidity={setValid}
         />
-        <Checkbox
-          label="meter proved on a known source before and after"
-          checked={isProved}
-          onChange={(event) => setProved(event.currentTarget.checked)}
-        />
-        {isLine ? (
-          <SegmentedControl
-            aria-label="Side of the fuse"
-            data={lineSides.map((value) => ({ value, label: lineSideLabels[value] }))}
-            value={lineSide}
-            onChange={(value) => setLineSide(value as LineSide)}
-          />
-        ) : (
+        <div className={classes.ticks}>
           <Checkbox
-            label="drain left on while read"
-            checked={isDrainOn}
-            onChange={(event) => setDrainOn(event.currentTarget.checked)}
+            label="meter proved on a known source, before and after"
+            checked={isProved}
+            onChange={(event) => setProved(event.currentTarget.checked)}
           />
-        )}
+          {isLine ? (
+            <SegmentedControl
+              aria-label="Side of the fuse"
+              data={lineSides.map((value) => ({ value, label: lineSideLabels[value] }))}
+              value={lineSide}
+              onChange={(value) => setLineSide(value as LineSide)}
+            />
+          ) : (
+            <Checkbox
+              label="drain left on"
+              checked={isDrainOn}
+              onChange={(event) => setDrainOn(event.currentTarget.checked)}
+            />
+          )}
+        </div>
         <Button type="submit" variant="filled" disabled={volts === null || !isValid}>
           Log voltage
         </Button>

@@ -7,7 +7,7 @@ import {
   gateItemRules,
   gateReasons,
 } from "@pale-cap/core";
-import { gateCheckWords, gateItemLabels, gateReasonLabels, gateValueWords } from "@pale-cap/wording";
+import { gateCheckWords, gateItemHint, gateItemWords, gateReasonLabels, gateValueWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import text from "../../../ui/text.module.css";
@@ -20,18 +20,17 @@ import { useLogPower } from "./useLogPower";
 const fieldNames = { resistance: ["ohms"], diode_drop: ["forward", "backward"] } as const;
 
 /**
- * One test before power: its number and Enter. A number that is a short is never ticked as sound; one that is unusual is
+ * One test before power: its number and Enter; refused while a charge may stand on the unit. A number that is a short is never ticked as sound; one that is unusual is
  * asked about with one key.
  */
-export function GateRow({ demand }: { readonly demand: AnsweredDemand }) {
+export function GateRow({ demand, isRefused }: { readonly demand: AnsweredDemand; readonly isRefused: boolean }) {
   const { detail } = useJob();
   const { item, subjectId, designator, state, check } = demand;
   const [log, { problem, isLoading }] = useLogPower();
   const empty = fieldNames[gateItemRules[item].quantity].map(() => "");
   const [texts, setTexts, dropTexts] = useDraft<readonly string[]>(`${detail.job.id} gate ${item} ${subjectId}`, empty);
   const [asked, setAsked] = useState<"odd" | "contradicts" | null>(null);
-  const [what, how] = gateItemLabels[item];
-  const name = designator ? `${designator}, ${what}` : what;
+  const name = gateItemWords(item, designator);
   const reads = texts.map((one) => readGateValue(one, item));
   const values = reads.map((one) => one.value).filter((one): one is GateValue => one !== null);
   const wrong = reads.find((one) => one.problem !== null)?.problem ?? null;
@@ -55,7 +54,7 @@ export function GateRow({ demand }: { readonly demand: AnsweredDemand }) {
       <div>
         <b>{name}</b>
         <div className={text.soft}>
-          {check ? `${gateCheckWords(item, check)}${state === "low" ? ": short" : ""}` : how}
+          {check ? `${gateCheckWords(item, check)}${state === "low" ? ": short" : ""}` : gateItemHint(item)}
         </div>
       </div>
       <form
@@ -71,6 +70,7 @@ export function GateRow({ demand }: { readonly demand: AnsweredDemand }) {
             size="xs"
             aria-label={`${name}: ${field}`}
             placeholder={n === 0 && field === "ohms" ? "Ω, or ol" : field}
+            disabled={isRefused}
             value={texts[n] ?? ""}
             onChange={(event) => {
               const next = event.currentTarget.value;

@@ -1,6 +1,6 @@
 import { Button, TextInput } from "@mantine/core";
 import type { JobDetail } from "@pale-cap/contract";
-import { isBulk } from "@pale-cap/core";
+import { type AnsweredDemand, isBulk } from "@pale-cap/core";
 import { cautions, powerGateWords, shutterWords } from "@pale-cap/wording";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import text from "../../../ui/text.module.css";
@@ -13,14 +13,16 @@ import { useLogPower } from "./useLogPower";
 
 /** What stands against the mains: tests after something blew or was worked on, and what the unit itself lacks. */
 export function PowerGateCard() {
-  const { detail, power, chargeStates } = useJob();
+  const { detail, power, charge } = useJob();
   const { gate, shutters, demands, isShut } = power;
   const [log, { problem, isLoading }] = useLogPower();
   const [act, { problem: actProblem }] = useLogAct();
   const [reason, setReason, dropReason] = useDraft(`${detail.job.id} gate reason`, "");
   const tests = [...gate.demands, ...demands];
   const openTests = tests.filter((one) => one.state !== "passed");
-  const isCharged = chargeStates.some((one) => one.name !== "verified" && one.name !== "drained_once");
+  // An ohmmeter belongs on nothing that may be charged; a breathing space after a first low reading is enough for it.
+  const isCharged = charge.name !== "verified" && charge.name !== "drained_once";
+  const isRefused = ({ item }: AnsweredDemand) => isCharged && item !== "rail" && item !== "sink";
 
   async function overrule() {
     if (await log({ kind: "gate_overruled", note: reason.trim() })) dropReason(reason);
@@ -43,7 +45,7 @@ export function PowerGateCard() {
           <span>{shutterWords(shutter)}</span>
           {shutter.code === "sheet_or_earth_out" && (
             <Button size="xs" onClick={() => void act({ kind: "board_insulated" })}>
-              On the bench: board insulated, earth clipped on where it has one
+              On the bench: board insulated, earth clipped on
             </Button>
           )}
           {shutter.code === "part_out" &&
@@ -60,15 +62,17 @@ export function PowerGateCard() {
       <ProblemNote problem={problem ?? actProblem} />
       {tests.length > 0 && (isShut || openTests.length > 0) && (
         <>
-          {isCharged && <p className={classes.refusal}>{cautions.ohmsOnCharge}</p>}
+          {tests.some(isRefused) && (
+            <p className={classes.refusal}>No ohms yet: the charge watch does not read low. {cautions.ohmsOnCharge}</p>
+          )}
           <ul className={classes.tests} aria-label="Tests before power">
             {tests.map((demand) => (
-              <GateRow key={`${demand.item}:${demand.subjectId}`} demand={demand} />
+              <GateRow key={`${demand.item}:${demand.subjectId}`} demand={demand} isRefused={isRefused(demand)} />
             ))}
           </ul>
         </>
       )}
-      {isShut && (
+      {(gate.isShut || shutters.some((one) => one.code !== "sheet_or_earth_out")) && (
         <form
           className={classes.row}
           onSubmit={(event) => {
