@@ -90,10 +90,13 @@ describe("a board of twenty parts, with the keyboard alone", () => {
     expect(card.lines).toHaveLength(20);
     await page.open("/");
     await page.see("The bench is empty.");
-    await page.press("n");
-    await page.see("Make the job");
+    await page.click("Practice");
+    await page.click("Open a practice job");
+    await page.see("Make the practice job");
     await page.press("monitor", Key.TAB, Key.TAB, Key.TAB, Key.ENTER);
     await page.see("Intake of unnamed monitor");
+    // The frame says that it is nobody's unit.
+    await page.see("Practice");
     await page.chord(Key.ALT, "3");
     await page.see("Words in any order");
     await page.press("e");

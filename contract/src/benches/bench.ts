@@ -35,7 +35,7 @@ export interface BenchPage {
   readonly nextBelow: number | null;
 }
 
-const benchStates = ["open", "closed"] as const;
+const benchStates = ["open", "closed", "practice"] as const;
 export type BenchState = (typeof benchStates)[number];
 export const benchPageSize = 100;
 

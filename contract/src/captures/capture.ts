@@ -77,6 +77,7 @@ export const newCaptureSchema = strictObject({
   coreVersion: textField(20),
   /** From which instrument; null: from a file. */
   instrument: nullableText(80),
+  isSimulated: boolean().optional(),
   measuredAt: instantField(),
   clockId: nullableId(),
   personId: nullableId(),
@@ -94,6 +95,7 @@ export interface CaptureRow extends StoredFact {
   readonly analysis: CaptureAnalysis;
   readonly coreVersion: string;
   readonly instrument: string | null;
+  readonly isSimulated: boolean;
   readonly measuredAt: string;
 }
 

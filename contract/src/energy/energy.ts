@@ -74,16 +74,19 @@ export const chargeEventSchema = strictObject({
   /** Left out by what was confirmed before it was asked: then the drain was off. */
   isDrainOn: boolean().optional(),
   lineSide: wordField<LineSide>(lineSides).nullable().optional(),
+  /** Read by a simulated instrument: never in a customer's job. */
+  isSimulated: boolean().optional(),
   at: instantField(),
   clockId: nullableId(),
   personId: nullableId(),
 });
 export type NewChargeEvent = InferType<typeof chargeEventSchema>;
 export type ChargeEventRow = NewChargeEvent &
-  StoredFact & { readonly isDrainOn: boolean; readonly lineSide: LineSide | null };
+  StoredFact & { readonly isDrainOn: boolean; readonly lineSide: LineSide | null; readonly isSimulated: boolean };
 
 /** What an older page did not tell of a reading is what it meant. */
-export const readingUnder = ({ isDrainOn, lineSide }: Pick<NewChargeEvent, "isDrainOn" | "lineSide">) => ({
-  isDrainOn: isDrainOn ?? false,
-  lineSide: lineSide ?? null,
+export const readingUnder = (event: Pick<NewChargeEvent, "isDrainOn" | "lineSide" | "isSimulated">) => ({
+  isDrainOn: event.isDrainOn ?? false,
+  lineSide: event.lineSide ?? null,
+  isSimulated: event.isSimulated ?? false,
 });

@@ -88,6 +88,8 @@ export interface InstrumentState {
   readonly id: string;
   readonly name: string;
   readonly kind: InstrumentKind;
+  /** It reads the supply of the simulated bench, not what lies on the table. */
+  readonly isSimulated: boolean;
   readonly status: InstrumentStatus;
   /** What went wrong last, in the hub's words. */
   readonly trouble: string | null;

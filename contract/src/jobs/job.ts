@@ -23,6 +23,7 @@ import {
   versionField,
   wordField,
 } from "../fields/fields";
+import type { Realm } from "../rights/rights";
 
 /** What a job is made with; everything but the kind may be unknown. */
 export const createJobSchema = strictObject({
@@ -31,6 +32,8 @@ export const createJobSchema = strictObject({
   deviceMaker: nullableText(80),
   deviceModel: nullableText(80),
   complaint: nullableText(2000),
+  /** Nobody's unit: simulated instruments read there, and nothing of it counts for the shop. */
+  isPractice: boolean().optional(),
   personId: nullableId(),
 });
 export type CreateJob = InferType<typeof createJobSchema>;
@@ -193,6 +196,9 @@ export type HandOver = InferType<typeof handOverSchema>;
 export interface Job extends Intake {
   readonly id: string;
   readonly number: number;
+  readonly realm: Realm;
+  /** Simulated instruments may read here: a practice job, and the demo's own. */
+  readonly takesSimulated: boolean;
   readonly version: number;
   readonly createdAt: string;
   readonly handedOverAt: string | null;

@@ -44,7 +44,18 @@ export function jobFacts(detail: JobDetail): JobFacts {
   const { job } = detail;
   const { complaint, symptoms, handedOverAt, deviceKind: kind, deviceAgeYears: ageYears, intakeDetails } = job;
   const device = { kind, ageYears, topology: intakeDetails.topology };
-  return { ...withoutLateFacts(detail), complaint, symptoms, handedOverAt, device };
+  return { ...withoutSimulated(withoutLateFacts(detail)), complaint, symptoms, handedOverAt, device };
+}
+
+/** What a simulated instrument read in a customer's job, before that was refused, says nothing of the unit. */
+function withoutSimulated(detail: JobDetail): JobDetail {
+  if (detail.job.takesSimulated) return detail;
+  const real = <T extends { readonly isSimulated: boolean }>(list: readonly T[]) =>
+    list.some((one) => one.isSimulated) ? list.filter((one) => !one.isSimulated) : list;
+  const { readings, chargeEvents, captures } = detail;
+  const kept = { readings: real(readings), chargeEvents: real(chargeEvents), captures: real(captures) };
+  const isWhole = kept.readings === readings && kept.chargeEvents === chargeEvents && kept.captures === captures;
+  return isWhole ? detail : { ...detail, ...kept };
 }
 
 const factLists = [

@@ -108,13 +108,15 @@ export const readingSchema = strictObject({
   rig: rigSchema.required(),
   rawText: nullableText(80),
   instrument: nullableText(80),
+  /** Read by a simulated instrument: never in a customer's job. */
+  isSimulated: boolean().optional(),
   isWithdrawn: boolean().required(),
   supersedesId: nullableId(),
   measuredAt: instantField(),
   clockId: nullableId(),
   personId: nullableId(),
 });
-export type ReadingRow = InferType<typeof readingSchema> & StoredFact;
+export type ReadingRow = InferType<typeof readingSchema> & StoredFact & { readonly isSimulated: boolean };
 export type NewReading = InferType<typeof readingSchema>;
 
 export const signsSchema = strictObject({

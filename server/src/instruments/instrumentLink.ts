@@ -65,9 +65,9 @@ export class InstrumentLink {
   }
 
   get state(): InstrumentState {
-    const { id, name, kind } = this.instrument;
+    const { id, name, kind, transport } = this.instrument;
     const { status, trouble, identity, reading, settings } = this;
-    return { id, name, kind, status, trouble, identity, reading, settings };
+    return { id, name, kind, isSimulated: transport === "simulated", status, trouble, identity, reading, settings };
   }
 
   stop(): void {

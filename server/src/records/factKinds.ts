@@ -7,6 +7,7 @@ import { factMoment } from "./facts";
 import { onWire, toPowerEvent, withoutJob } from "./loadJobs";
 import { requirePartOfJob, requirePositionOfJob, requireTarget } from "./ownership";
 import { applyTick } from "./reworkActs";
+import { simulatedHere } from "./simulated";
 
 /** How facts of one kind are stored, and what is answered of them. */
 export interface FactHandler<K extends FactKind> {
@@ -25,8 +26,9 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
       await requireTarget(scope, jobId, body);
       if (body.fittedPartId) await requirePartOfJob(scope, jobId, body.fittedPartId);
       if (body.supersedesId) await requireSupersedable(scope, jobId, body.supersedesId);
+      const isSimulated = await simulatedHere(scope, body);
       const moment = await factMoment(scope, clockId);
-      await scope.rows.readings.insert({ ...body, ...moment, jobId, measuredAt: new Date(measuredAt) });
+      await scope.rows.readings.insert({ ...body, isSimulated, ...moment, jobId, measuredAt: new Date(measuredAt) });
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.readings.first({ id })),
   },
@@ -56,6 +58,7 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
       if (body.storeId && !(await scope.rows.energyStores.has({ id: body.storeId, jobId }))) {
         throw new HttpProblem("conflict", "The energy store is not on this job.");
       }
+      await simulatedHere(scope, body);
       const moment = await factMoment(scope, clockId);
       await scope.rows.chargeEvents.insert({ ...body, ...readingUnder(body), ...moment, jobId, at: new Date(at) });
     },

@@ -141,7 +141,7 @@ function withoutBoard<T extends BoardBound>({ boardId: _, lineageId: __, deleted
 }
 
 function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: CustomerRow | undefined): Job {
-  const { createdAt, handedOverAt, realm: _, ...rest } = row;
+  const { createdAt, handedOverAt, ...rest } = row;
   return {
     ...rest,
     deviceKind: row.deviceKind as Job["deviceKind"],

@@ -25,7 +25,7 @@ const jobsAtOnce = 10;
 export async function foldSummaries(database: Database, now: Date): Promise<boolean> {
   const folded = await database.read(now, async (scope) => {
     const marks = await scope.sql<{ jobId: string; marked: number }>(
-      `SELECT job_id AS "jobId", marked FROM job_summaries WHERE is_stale AND realm = $1
+      `SELECT job_id AS "jobId", marked FROM job_summaries WHERE is_stale AND realm IN ($1, 'practice')
        ORDER BY is_closed, number DESC LIMIT ${jobsAtOnce}`,
       [scope.realm],
     );

@@ -15,7 +15,7 @@ export async function markStale(scope: Scope, jobId: string): Promise<void> {
 export async function markOpenJobsStale(scope: Scope): Promise<void> {
   await scope.sql(
     `UPDATE job_summaries SET is_stale = true, marked = marked + 1
-     WHERE NOT is_closed AND realm = $1 RETURNING job_id`,
+     WHERE NOT is_closed AND realm IN ($1, 'practice') RETURNING job_id`,
     [scope.realm],
   );
 }

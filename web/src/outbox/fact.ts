@@ -66,7 +66,10 @@ function laidOver(
   };
   switch (fact.kind) {
     case "reading":
-      return { ...job, readings: added(job.readings, { ...fact.body, ...moment }) };
+      return {
+        ...job,
+        readings: added(job.readings, { ...fact.body, isSimulated: fact.body.isSimulated ?? false, ...moment }),
+      };
     case "signs": {
       const { observations, ...common } = fact.body;
       const rows = observations.map((one) => ({ ...common, ...one, ...moment }));

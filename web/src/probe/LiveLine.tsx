@@ -39,7 +39,8 @@ export function LiveLine(props: {
           (live.value === null ? "reads open" : live.isSteady ? "live, steady" : "live, settling"));
   return (
     <div className={classes.live} data-steady={(live.isHere && live.isSteady) || undefined}>
-      {instrument.name}: {words}
+      {instrument.name}
+      {instrument.isSimulated && " (simulated)"}: {words}
     </div>
   );
 }

@@ -62,7 +62,13 @@ export function useProbe() {
     const isDrainOn = isUnderDrain(detail, chargeStates, target.id);
     const draft = draftReading({ detail, target, quantity, read, settings, isDrainOn });
     const rawText = (isEmpty ? live.raw : typed.text.trim())?.slice(0, 80) || null;
-    void send({ ...draft, rawText, instrument: isEmpty ? (live.instrument?.name ?? null) : null, personId });
+    void send({
+      ...draft,
+      rawText,
+      instrument: isEmpty ? (live.instrument?.name ?? null) : null,
+      isSimulated: isEmpty && live.instrument?.isSimulated === true,
+      personId,
+    });
     typed.dropText();
     if (habits.isTone && value !== null && band) sound(isInside(value, band));
     // Volts were only asked for: the part itself comes next. A test before the mains has none behind it.

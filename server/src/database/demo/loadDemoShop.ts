@@ -205,6 +205,7 @@ class DemoWriter {
       symptoms: [...(intake.symptoms ?? [])],
       id: this.jobId,
       realm: this.scope.realm,
+      takesSimulated: true,
       number,
       personId: this.personId,
       dueOn: demo.dueInDays === null ? null : this.day(demo.dueInDays),

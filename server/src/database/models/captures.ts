@@ -16,6 +16,7 @@ export interface CaptureDbRow extends FactColumns {
   /** The core that made it. */
   coreVersion: string;
   instrument: string | null;
+  isSimulated: boolean;
   samplesSha256: string;
   isRemoved: boolean;
   measuredAt: Date;
@@ -34,6 +35,7 @@ export const captures = (sequelize: Sequelize) =>
     analysis: column.json,
     coreVersion: column.text,
     instrument: column.text,
+    isSimulated: column.flag,
     samplesSha256: column.text,
     isRemoved: column.flag,
     measuredAt: column.moment,

@@ -5,12 +5,13 @@ import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only; the state is folded by core. */
 export interface ChargeEventDbRow
-  extends Omit<NewChargeEvent, "at" | "clockId" | "isDrainOn" | "lineSide">,
+  extends Omit<NewChargeEvent, "at" | "clockId" | "isDrainOn" | "lineSide" | "isSimulated">,
     FactColumns {
   jobId: string;
   at: Date;
   isDrainOn: boolean;
   lineSide: LineSide | null;
+  isSimulated: boolean;
 }
 
 export const chargeEvents = (sequelize: Sequelize) =>
@@ -25,6 +26,7 @@ export const chargeEvents = (sequelize: Sequelize) =>
     isMeterProved: column.flag,
     isDrainOn: column.flag,
     lineSide: column.text,
+    isSimulated: column.flag,
     at: column.moment,
     personId: column.id,
     ...factColumns,

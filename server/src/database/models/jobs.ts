@@ -5,6 +5,7 @@ import { column, defineTable } from "./table";
 export interface JobRow {
   id: string;
   realm: Realm;
+  takesSimulated: boolean;
   number: number;
   version: number;
   personId: string | null;
@@ -32,6 +33,7 @@ export const jobs = (sequelize: Sequelize) =>
   defineTable<JobRow>(sequelize, "jobs", {
     id: column.key,
     realm: column.text,
+    takesSimulated: column.flag,
     number: column.whole,
     version: column.whole,
     personId: column.id,

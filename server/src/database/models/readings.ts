@@ -3,9 +3,10 @@ import type { Sequelize } from "sequelize";
 import { column, defineTable, type FactColumns, factColumns } from "./table";
 
 /** Append-only. */
-export interface ReadingDbRow extends Omit<NewReading, "measuredAt" | "clockId">, FactColumns {
+export interface ReadingDbRow extends Omit<NewReading, "measuredAt" | "clockId" | "isSimulated">, FactColumns {
   jobId: string;
   measuredAt: Date;
+  isSimulated: boolean;
 }
 
 export const readings = (sequelize: Sequelize) =>
@@ -28,6 +29,7 @@ export const readings = (sequelize: Sequelize) =>
     rig: column.json,
     rawText: column.text,
     instrument: column.text,
+    isSimulated: column.flag,
     isWithdrawn: column.flag,
     supersedesId: column.id,
     measuredAt: column.moment,

@@ -19,8 +19,10 @@ export const benchRoutes = (): readonly Route[] => [
 ];
 
 async function benchPage(scope: Scope, { state, search, below }: BenchQuery): Promise<BenchPage> {
-  const bind: unknown[] = [scope.realm, state === "closed"];
-  const conditions = ["s.realm = $1", "s.is_closed = $2"];
+  // Practice is a list of its own, with its closed jobs.
+  const isPractice = state === "practice";
+  const bind: unknown[] = isPractice ? ["practice"] : [scope.realm, state === "closed"];
+  const conditions = isPractice ? ["s.realm = $1"] : ["s.realm = $1", "s.is_closed = $2"];
   const words = search?.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8) ?? [];
   for (const word of words) {
     bind.push(`%${word.replace(/[\\%_]/g, "\\$&")}%`);

@@ -23,6 +23,7 @@ import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
 import { factMoment } from "../../records/facts";
 import { toCapture, toWire } from "../../records/loadJobs";
 import { requireNetOfJob } from "../../records/ownership";
+import { simulatedHere } from "../../records/simulated";
 
 const receiveSamples = receiveUpload({
   noun: "capture",
@@ -50,8 +51,17 @@ export const captureRoutes = ({ database, heavy }: AppContext): readonly Route[]
       const { clockId, measuredAt, ...about } = body as NewCapture;
       await requireNetOfJob(scope, jobId, about.netId);
       const samplesSha256 = await saveBlob(scope, bytes as Buffer, "application/octet-stream");
+      const isSimulated = await simulatedHere(scope, about);
       const moment = await factMoment(scope, clockId);
-      const row = { ...about, ...moment, jobId, samplesSha256, isRemoved: false, measuredAt: new Date(measuredAt) };
+      const row = {
+        ...about,
+        isSimulated,
+        ...moment,
+        jobId,
+        samplesSha256,
+        isRemoved: false,
+        measuredAt: new Date(measuredAt),
+      };
       await scope.rows.captures.insert(row as Partial<CaptureDbRow>);
     },
     answer: async (scope, { body }) => toWire(toCapture(await captureOf(scope, body.id))),

@@ -24,8 +24,10 @@ export const jobRoutes = (): readonly Route[] => [
     right: "take_in",
     creates: true,
     schema: createJobSchema,
-    write: async (scope, { body }) => {
-      await scope.rows.jobs.insert({ ...body, realm: scope.realm, createdAt: scope.now, symptoms: [] });
+    write: async (scope, { body: { isPractice = false, ...body } }) => {
+      const realm = isPractice ? "practice" : scope.realm;
+      const made = { realm, takesSimulated: isPractice, createdAt: scope.now, symptoms: [] } as const;
+      await scope.rows.jobs.insert({ ...body, ...made, symptoms: [] });
       await scope.rows.boards.insert({ id: randomUUID(), jobId: body.id, ...assumedBoard });
       await markStale(scope, body.id);
     },

@@ -24,6 +24,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
           <span>Pale Cap</span>
         </NavLink>
         <DemoMark />
+        {jobId && <PracticeMark jobId={jobId} />}
         <JobChips currentId={jobId} />
         <CommandBox jobId={jobId} />
         {jobId && <ChargeWatch />}
@@ -35,6 +36,12 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
       <ServerNote />
     </header>
   );
+}
+
+/** On a practice job: nobody's unit, and simulated values. */
+function PracticeMark({ jobId }: { readonly jobId: string }) {
+  const { data } = useJobQuery(jobId);
+  return data?.job.realm === "practice" ? <span className={classes.demo}>Practice</span> : null;
 }
 
 function BrandMark() {

@@ -28,6 +28,8 @@ export function Report() {
   const { job } = detail;
   const summary = job.verdictSummary ?? summaryOf(explanation);
   const accepted = acceptedReasons(detail);
+  const values = [...detail.readings, ...detail.chargeEvents, ...detail.captures];
+  const simulated = values.filter((one) => one.isSimulated).length;
   return (
     <article className={classes.sheet} data-paper>
       <header className={classes.head}>
@@ -52,6 +54,12 @@ export function Report() {
           <dd>{job.warrantyUntil ? dayText(job.warrantyUntil) : "set at hand-over"}</dd>
         </dl>
       </header>
+      {simulated > 0 && (
+        <p role="note">
+          {job.realm === "practice" && "A practice job: nobody's unit. "}
+          {simulated} of its values {simulated === 1 ? "is" : "are"} simulated.
+        </p>
+      )}
       <section>
         <h2>Complaint</h2>
         <p>{job.complaint ?? "None noted."}</p>

@@ -72,6 +72,7 @@ function words(event: ChargeEventRow, store: string): string {
         `${store}: ${formatQuantity(event.volts ?? 0, "V").text}`,
         ...(event.lineSide ? [lineSideLabels[event.lineSide]] : []),
         ...(event.isDrainOn ? ["drain on"] : []),
+        ...(event.isSimulated ? ["simulated"] : []),
         `meter ${event.isMeterProved ? "proved" : "not proved"}`,
       ].join(", ");
   }

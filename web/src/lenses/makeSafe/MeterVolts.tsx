@@ -7,7 +7,10 @@ import { useLive } from "../../probe/instruments/useLive";
 import classes from "./makeSafe.module.css";
 
 /** What the connected meter reads at a store, to be logged as it stands: the same reading as a typed one. */
-export function MeterVolts(props: { readonly store: EnergyStoreRow; readonly onLog: (volts: number) => void }) {
+export function MeterVolts(props: {
+  readonly store: EnergyStoreRow;
+  readonly onLog: (volts: number, isSimulated: boolean) => void;
+}) {
   const { store, onLog } = props;
   const { detail } = useJob();
   const net = detail.nets.find((one) => one.id === store.netId);
@@ -19,7 +22,8 @@ export function MeterVolts(props: { readonly store: EnergyStoreRow; readonly onL
   return (
     <div className={classes.row}>
       <span className={classes.meter}>
-        {instrument.name}:{" "}
+        {instrument.name}
+        {instrument.isSimulated && " (simulated)"}:{" "}
         {instrument.status !== "ready" ? (
           statusWords[instrument.status]
         ) : isHere && value !== null ? (
@@ -29,7 +33,7 @@ export function MeterVolts(props: { readonly store: EnergyStoreRow; readonly onL
         )}
       </span>
       {isHere && value !== null ? (
-        <Button size="xs" onClick={() => onLog(value)}>
+        <Button size="xs" onClick={() => onLog(value, instrument.isSimulated)}>
           Log it
         </Button>
       ) : (

@@ -158,10 +158,11 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
   const [lineSide, setLineSide] = useState<LineSide>("plug");
   const [isValid, setValid] = useState(true);
   const isLine = store.kind === "x_capacitor";
-  const measured = (read: number) =>
+  const measured = (read: number, isSimulated = false) =>
     log({
       ...{ kind: "voltage_measured", storeId: store.id, volts: read, isMeterProved: isProved, isDrainOn },
       lineSide: isLine ? lineSide : null,
+      isSimulated,
     });
 
   async function submit() {
@@ -214,7 +215,7 @@ function VoltageForm({ store }: { readonly store: EnergyStoreRow }) {
           Log voltage
         </Button>
       </form>
-      <MeterVolts store={store} onLog={(read) => void measured(read)} />
+      <MeterVolts store={store} onLog={(read, isSimulated) => void measured(read, isSimulated)} />
       <ProblemNote problem={problem} />
     </>
   );

@@ -25,6 +25,7 @@ export function useLogChargeEvent() {
         isMeterProved: false,
         isDrainOn: false,
         lineSide: null,
+        isSimulated: false,
         at: pageClock.moment(),
         personId,
         ...fact,

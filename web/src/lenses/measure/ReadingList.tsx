@@ -76,6 +76,7 @@ function conditionsOf(reading: ReadingRow): readonly (string | false | null | un
     !rig.areLeadsZeroed && "leads not zeroed",
     leakage,
     reading.instrument && `by ${reading.instrument}`,
+    reading.isSimulated && "simulated",
     (reading.quantity === "observation" || reading.quantity === "tester_band") &&
       reading.rawText?.replace(/^\s*\d+\s*/, ""),
   ];

@@ -10,6 +10,7 @@ import {
   useCaptureWaveformMutation,
   useInstrumentsQuery,
 } from "../../probe/instruments/instrumentApi";
+import { readerOf } from "../../probe/instruments/useLive";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -59,6 +60,7 @@ export function CaptureCard(props: {
               onClick={() => onShow(one.id)}
             >
               {one.name.slice(0, 24)}, {logTime(one.measuredAt)}
+              {one.isSimulated && ", simulated"}
             </Button>
           ))}
         </div>
@@ -135,12 +137,13 @@ function Attribution(props: {
 
 /** One sweep of the scope, stored: fast for the switching, slow for the mains. */
 function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (id: string) => void }) {
-  const { houseRules } = useJob();
+  const { houseRules, detail } = useJob();
   const { data } = useInstrumentsQuery();
   const [act] = useActOnInstrumentMutation();
   const [capture, captured] = useCaptureWaveformMutation();
   const [store, added] = useStoreCapture(net);
-  const scope = data?.states.find((one) => one.kind === "oscilloscope" && one.status === "ready");
+  const ready = data?.states.filter((one) => one.status === "ready") ?? [];
+  const scope = readerOf(ready, "oscilloscope", detail.job.takesSimulated);
   if (!scope) return null;
   const sweep = async (name: string, secondsPerDivision: number) => {
     const settings = { ...noAct, points: net.name, settings: { secondsPerDivision: String(secondsPerDivision) } };
@@ -149,7 +152,13 @@ function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (i
     if (!("data" in answer) || !answer.data) return;
     const { volts: samples, intervalSeconds } = answer.data;
     const read = await captureWorker().analyse(samples, intervalSeconds, houseRules["mains.hertz"]);
-    const said = { name: `${name} sweep`, loadAmps: net.fullLoadAmps, rig: plainRig, instrument: scope.name };
+    const said = {
+      name: `${name} sweep`,
+      loadAmps: net.fullLoadAmps,
+      rig: plainRig,
+      instrument: scope.name,
+      isSimulated: scope.isSimulated,
+    };
     const id = await store(read, said);
     if (id !== null) onStored(id);
   };

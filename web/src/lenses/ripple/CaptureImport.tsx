@@ -78,7 +78,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
     }
     for (const channel of result as readonly ReadChannel[]) {
       const name = `${opened.file.name} ${channel.name}`.trim().slice(0, 120);
-      const id = await store(channel, { name, loadAmps, rig, instrument: null });
+      const id = await store(channel, { name, loadAmps, rig, instrument: null, isSimulated: false });
       if (id === null) return;
       onStored(id);
     }

@@ -17,6 +17,7 @@ interface Said {
   readonly rig: CaptureRig;
   /** null: from a file. */
   readonly instrument: string | null;
+  readonly isSimulated: boolean;
 }
 
 /** Stores what was read of a rail, from a file or from the scope. Resolves to its id; null where it was refused. */

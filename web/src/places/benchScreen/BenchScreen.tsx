@@ -29,6 +29,8 @@ export function BenchScreen() {
   const settled = open.data?.pages.every((page) => page.isSettled) ?? true;
   useEffect(() => setSettled(settled), [settled]);
   const [isMaking, making] = useDisclosure(false);
+  const [isPractice, practice] = useDisclosure(false);
+  const [isPracticeShown, shownPractice] = useDisclosure(false);
   const [areClosedShown, closed] = useDisclosure(false);
   const table = useRef<HTMLTableElement>(null);
   const find = useRef<HTMLInputElement>(null);
@@ -67,7 +69,14 @@ export function BenchScreen() {
         </Button>
       </div>
       <ProblemNote problem={asProblem(open.error)} />
-      {isMaking && <NewJobForm onMade={(id) => navigate(`/jobs/${id}/intake`)} onCancel={making.close} />}
+      {(isMaking || isPractice) && (
+        <NewJobForm
+          key={String(isPractice)}
+          isPractice={isPractice}
+          onMade={(id) => navigate(`/jobs/${id}/intake`)}
+          onCancel={isPractice ? practice.close : making.close}
+        />
+      )}
       {(first?.late.length ?? 0) > 0 && (
         <section className={classes.late}>
           <h2>Came after closing</h2>
@@ -97,8 +106,37 @@ export function BenchScreen() {
         <summary>Handed over</summary>
         {areClosedShown && <ClosedJobs search={search} />}
       </details>
+      <details
+        className={classes.closed}
+        onToggle={(event) => (event.currentTarget.open ? shownPractice.open() : shownPractice.close())}
+      >
+        <summary>Practice</summary>
+        <p className={text.soft}>
+          Nobody's units: the instruments of the simulated bench read there, and nothing of it counts for the shop.
+        </p>
+        <Button
+          size="compact-sm"
+          onClick={() => {
+            making.close();
+            practice.open();
+          }}
+        >
+          Open a practice job
+        </Button>
+        {isPracticeShown && <PracticeJobs search={search} />}
+      </details>
       <p className={classes.standing}>{cautions.standing}</p>
     </div>
+  );
+}
+
+function PracticeJobs({ search }: { readonly search: string | null }) {
+  const jobs = useBenchPagesInfiniteQuery({ state: "practice", search }, { refetchOnMountOrArgChange: true });
+  return (
+    <>
+      <ProblemNote problem={asProblem(jobs.error)} />
+      <BenchList pages={jobs} noun="for practice" isSearched={search !== null} />
+    </>
   );
 }
 

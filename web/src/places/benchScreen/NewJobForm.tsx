@@ -19,7 +19,12 @@ const nothingSaid = {
 };
 
 /** A new job in one line: kind, maker, model, fault; Enter makes it. */
-export function NewJobForm(props: { readonly onMade: (jobId: string) => void; readonly onCancel: () => void }) {
+export function NewJobForm(props: {
+  /** Nobody's unit: simulated instruments read there. */
+  readonly isPractice: boolean;
+  readonly onMade: (jobId: string) => void;
+  readonly onCancel: () => void;
+}) {
   const personId = useAppSelector((state) => state.workplace.personId);
   const [createJob, { isLoading, error }] = useCreateJobMutation();
   const form = useForm({
@@ -42,7 +47,7 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
     error: form.errors[name],
   });
   const submit = form.onSubmit(async (values) => {
-    const answer = await createJob(values);
+    const answer = await createJob(props.isPractice ? { ...values, isPractice: true } : values);
     if (answer.data) {
       dropDraft(place);
       props.onMade(answer.data.job.id);
@@ -69,7 +74,7 @@ export function NewJobForm(props: { readonly onMade: (jobId: string) => void; re
       <TextInput label="Fault" autoComplete="off" {...text("complaint")} />
       <div className={classes.newJobButtons}>
         <Button type="submit" variant="filled" loading={isLoading}>
-          Make the job
+          {props.isPractice ? "Make the practice job" : "Make the job"}
         </Button>
         <Button
           onClick={() => {

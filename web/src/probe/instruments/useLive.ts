@@ -2,6 +2,7 @@ import type { InstrumentState } from "@pale-cap/contract";
 import type { CircuitState, QuantityKind } from "@pale-cap/core";
 import { useCallback } from "react";
 import { useAppSelector } from "../../app/store/hooks";
+import { useJob } from "../../job/JobContext";
 import { asProblem } from "../../ui/ProblemNote";
 import { noAct, useActOnInstrumentMutation } from "./instrumentApi";
 import { whoReads } from "./whoReads";
@@ -44,8 +45,9 @@ const nobody: Live = {
 /** What the fitting instrument says at a target, and the act that brings its probes there. */
 export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   const reader = whoReads[aim.quantity];
+  const { takesSimulated } = useJob().detail.job;
   const instrument = useAppSelector((state) =>
-    reader ? Object.values(state.instruments.states).find((one) => one.kind === reader.kind) : undefined,
+    reader ? readerOf(Object.values(state.instruments.states), reader.kind, takesSimulated) : undefined,
   );
   const [act, { error, originalArgs }] = useActOnInstrumentMutation();
   const id = instrument?.id;
@@ -66,6 +68,16 @@ export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   // What the instrument said against these very points; moving on leaves it behind.
   const refusal = error && originalArgs?.act.points === aim.points ? (asProblem(error)?.detail ?? null) : null;
   return [{ ...liveOf(instrument, aim), refusal }, probe];
+}
+
+/** A simulated instrument reads its own supply: never on a customer's unit, and behind a real one elsewhere. */
+export function readerOf(
+  states: readonly InstrumentState[],
+  kind: InstrumentState["kind"],
+  takesSimulated: boolean,
+): InstrumentState | undefined {
+  const fitting = states.filter((one) => one.kind === kind);
+  return fitting.find((one) => !one.isSimulated) ?? (takesSimulated ? fitting[0] : undefined);
 }
 
 function liveOf(instrument: InstrumentState | undefined, aim: Aim): Live {
