@@ -100,7 +100,10 @@ export {
 export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
-export { type OpenPoint, type OpenPointCode, openPoints } from "./job/openPoints";
+export { type OpenPoint, type OpenPointCode, type PointWeight, settledIn, weightOf } from "./job/openPoint";
+export { openPoints } from "./job/openPoints";
+export { hasBoardRecord } from "./job/partPoints";
+export { proofOf } from "./job/railPoints";
 export { doneSteps } from "./job/rework";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";
@@ -157,7 +160,7 @@ export type { ProposedTarget } from "./measuring/proposal";
 export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
-export { type CheckState, type RailProof, railProof } from "./proof/railProof";
+export { type CheckState, type RailCheck, type RailProof, railProof } from "./proof/railProof";
 export {
   type FormatOptions,
   type FormattedQuantity,
@@ -179,6 +182,7 @@ export {
 export { printPartEntry } from "./quickEntry/printPartEntry";
 export { combineRepeats } from "./readings/combineRepeats";
 export * from "./readings/factMoment";
+export { type Falsifier, falsifiedBy } from "./readings/falsified";
 export * from "./readings/reading";
 export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";

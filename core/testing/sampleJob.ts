@@ -138,7 +138,11 @@ export const sampleRules: JobRules = {
     testerShows: "real",
   },
   charge: { workingVolts: 10, reverifySeconds: 1800, waitSeconds: 60 },
-  rail: { railToleranceRatio: 0.05, rippleLimitLowRailVolts: 0, rippleLimitRatio: 0.01 },
+  rail: {
+    ...{ railToleranceRatio: 0.05, negativeToleranceRatio: 0.1, rippleLimitLowRailVolts: 0, rippleLimitRatio: 0.01 },
+    ...{ loadShareRatio: 0.95, mainsVoltsRms: 230, mustReadNewParts: true },
+  },
+  safety: { earthBondOhms: 0.3 },
 };
 
 /** A bulk of 100 uF at 325 V, held by C1. */

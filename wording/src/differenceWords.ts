@@ -12,12 +12,14 @@ const names: Readonly<Record<DifferentField["field"], string>> = {
   diameterMetres: "diameter",
   heightMetres: "height",
   stripeDegrees: "stripe",
+  isNonPolar: "polarity",
   datasheetEsrOhms: "data sheet ESR",
   toleranceRatio: "tolerance",
   series: "series",
 };
 
-function valueWords(field: DifferentField["field"], value: number | string | null): string {
+function valueWords(field: DifferentField["field"], value: number | string | boolean | null): string {
+  if (typeof value === "boolean") return value ? "none" : "polar";
   if (typeof value !== "number") return value ?? "unknown";
   switch (field) {
     case "capacitanceFarads":

@@ -1,4 +1,6 @@
 import {
+  type Falsifier,
+  falsifiedBy,
   formatQuantity,
   type GateCause,
   type GateItem,
@@ -8,6 +10,7 @@ import {
   type PowerEvent,
   type PowerGate,
   type PowerSign,
+  type QuantityKind,
   type Rig,
   type Shutter,
 } from "@pale-cap/core";
@@ -32,7 +35,7 @@ export const rigNotes = {
   electronicLimiter:
     "Readings through a limiter are kept but prove nothing: it folds back where the supply would not. It limits and does not isolate.",
   isolationTransformer:
-    "Behind a transformer the residual-current device protects no more, and timing can be wrong by a factor of three. It isolates; it does not limit current.",
+    "Behind a transformer the residual-current device protects no more, and timing can be wrong by a factor of three. Rated for twice the unit it lets regulation and ripple stand. It isolates; it does not limit current.",
 } as const;
 
 /** The residual-current device upstream, as it stands with this rig. */
@@ -75,12 +78,17 @@ const gateItemTexts: Readonly<Record<GateItem, readonly [noun: string, points: s
   earth_insulation: ["L and N together", "to earth", "insulation test at 250 or 500 V, then discharge"],
   rail: ["Rail", "to its ground", "not shorted by what was fitted"],
   sink: ["Power part", "tab to the heat sink", "washer, pad and screw"],
+  earth_bond: ["Protective earth", "plug pin to the closed case", "200 mA or more; flex the cord"],
 };
 
 /** A test by its part: "Q1 drain to source". */
 export const gateItemWords = (item: GateItem, designator: string | null): string =>
   `${designator || gateItemTexts[item][0]} ${gateItemTexts[item][1]}`;
 export const gateItemHint = (item: GateItem): string => gateItemTexts[item][2];
+
+/** Why a tick does not stand beside its number. */
+export const contradictionWords = (item: GateItem, said: string): string =>
+  item === "earth_bond" ? `${said} is no protective earth.` : `${said} is a short: it is not ticked as sound.`;
 
 export const gateReasonLabels: Readonly<Record<GateReason, string>> = {
   not_there: "this unit has none",
@@ -134,13 +142,15 @@ function stepWords(subject: string): string {
   return `${count} ${name}${count === "1" ? "" : "s"}`;
 }
 
-/** Short, for the probe bar: through what the next reading is taken. */
-export function rigWords(rig: Rig): string {
-  const through = [
-    rig.isSeriesLamp && "a series lamp",
-    rig.isElectronicLimiter && "a limiter",
-    rig.isIsolationTransformer && "an isolation transformer",
-  ];
-  const names = through.filter(Boolean).join(" and ");
-  return names ? `Taken through ${names}: kept, but proves nothing.` : "";
+/** Why a reading proves nothing. */
+export const falsifierWords: Readonly<Record<Falsifier, string>> = {
+  series_lamp: "through the series lamp",
+  electronic_limiter: "through the limiter",
+  isolation_transformer: "behind the isolation transformer",
+};
+
+/** Short, for the probe bar: what the next reading is falsified by, if it is. */
+export function rigWords(rig: Rig, quantity: QuantityKind, isOnMainsSide: boolean): string {
+  const by = falsifiedBy({ quantity, rig, isPowered: true }, isOnMainsSide);
+  return by ? `Taken ${falsifierWords[by]}: kept, but proves nothing.` : "";
 }

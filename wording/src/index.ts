@@ -10,6 +10,7 @@ export * from "./failureWords";
 export * from "./faultWords";
 export * from "./fieldFaultWords";
 export * from "./firstPowerWords";
+export * from "./handOverWords";
 export * from "./instrumentWords";
 export * from "./intakeWords";
 export * from "./ledgerWords";

@@ -35,6 +35,30 @@ export function openPointWords(point: OpenPoint): string {
       return `${subject}: polarity not confirmed twice.`;
     case "polarity_conflict":
       return `${subject}: the stripe does not point where the board's mark puts the negative side.`;
+    case "polarity_not_recorded":
+      return `${subject}: one of its two polarity records is missing.`;
+    case "neighbour_not_read":
+      return `${subject}, beside a part that failed, was never read.`;
+    case "new_part_bad":
+      return `${subject}: the new part reads failed.`;
+    case "new_part_not_read":
+      return `${subject}: the new part was never read.`;
+    case "rail_part_load":
+      return `${subject} was read at part load, not at what was promised.`;
+    case "rail_unexplained":
+      return `${subject} failed since the last act, reads well now, and nobody said why.`;
+    case "rail_wrong_sign":
+      return `${subject} has the wrong sign.`;
+    case "output_not_read":
+      return `${subject}: never read under power since the last act.`;
+    case "nothing_measured":
+      return "Nothing was measured on this job.";
+    case "never_powered":
+      return "Never powered since the last part went in.";
+    case "supply_not_checked":
+      return "Nobody checked that it is the supply: no swap, no bench feed, no reading under power.";
+    case "bulk_not_named":
+      return `${subject} can hold charge and was never named as a store.`;
     case "rail_not_loaded":
       return `${subject} was promised and not measured under load.`;
     case "rail_outside_limits":

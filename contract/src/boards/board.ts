@@ -18,6 +18,7 @@ import type { InferType } from "yup";
 import { fault } from "../faults";
 import {
   array,
+  boolean,
   finiteNumber,
   idField,
   mixed,
@@ -140,6 +141,7 @@ const fittedPartSchema = strictObject({
   diameterMetres: nullablePositive(boardLimits.lengthMetres),
   heightMetres: nullablePositive(boardLimits.lengthMetres),
   stripeDegrees: nullableBetween(0, 359.999),
+  isNonPolar: boolean().optional(),
   datasheetEsrOhms: nullablePositive(1000),
   toleranceRatio: nullablePositive(1),
   series: nullableText(40),

@@ -278,6 +278,37 @@ export const houseRules = {
     [0.005, 0.3],
     ["Rail limits where it has none of its own", "common rail tolerance", "5 % either way, loaded and unloaded"],
   ),
+  "prove.negativeToleranceRatio": amount(
+    0.1,
+    "",
+    [0.005, 0.3],
+    ["Limits of rails below zero", "common rail tolerance", "they are seldom regulated by themselves"],
+  ),
+  "prove.loadShareRatio": amount(
+    0.95,
+    "",
+    [0.9, 1],
+    [
+      "A rail counts as loaded from this share of its promise",
+      "the promise itself",
+      "a tenth of the load proves a tenth of the supply; what a load bank sets is a few per cent off",
+    ],
+  ),
+  "prove.mustReadNewParts": flag(true, [
+    "A new part is read before the job is closed",
+    "bench habit",
+    "old stock, mixed drawers and fakes: a new part can be bad",
+  ]),
+  "prove.earthBondOhms": amount(
+    0.3,
+    "Ω",
+    [0.05, 1],
+    [
+      "Protective earth, plug pin to case, at most",
+      "usual limit for a repaired unit with its cord; local rules come first",
+      "a fault current must find its way to the fuse and not through a hand",
+    ],
+  ),
   "prove.rippleLimitRatio": amount(
     0.01,
     "",
@@ -392,8 +423,13 @@ export function jobRules(values: HouseRuleValues): JobRules {
     },
     rail: {
       railToleranceRatio: values["prove.railToleranceRatio"],
+      negativeToleranceRatio: values["prove.negativeToleranceRatio"],
+      loadShareRatio: values["prove.loadShareRatio"],
+      mustReadNewParts: values["prove.mustReadNewParts"],
+      mainsVoltsRms: values["mains.voltsRms"],
       rippleLimitRatio: values["prove.rippleLimitRatio"],
       rippleLimitLowRailVolts: values["prove.rippleLimitLowRailVolts"],
     },
+    safety: { earthBondOhms: values["prove.earthBondOhms"] },
   };
 }

@@ -44,7 +44,9 @@ export function jobFacts(detail: JobDetail): JobFacts {
   const { job } = detail;
   const { complaint, symptoms, handedOverAt, deviceKind: kind, deviceAgeYears: ageYears, intakeDetails } = job;
   const device = { kind, ageYears, topology: intakeDetails.topology };
-  return { ...withoutSimulated(withoutLateFacts(detail)), complaint, symptoms, handedOverAt, device };
+  const isSupplyChecked = Object.values(intakeDetails.supplyChecks ?? {}).some((one) => one !== null);
+  const known = { complaint, symptoms, handedOverAt, device, isSupplyChecked };
+  return { ...withoutSimulated(withoutLateFacts(detail)), ...known };
 }
 
 /** What a simulated instrument read in a customer's job, before that was refused, says nothing of the unit. */

@@ -110,6 +110,8 @@ export interface FittedPart {
   readonly heightMetres: number | null;
   /** Direction of the stripe (negative side) as fitted; 0 is right, 90 is down. */
   readonly stripeDegrees: number | null;
+  /** Either way round: it has no stripe, and no polarity is asked of it. */
+  readonly isNonPolar?: boolean | undefined;
   readonly datasheetEsrOhms: number | null;
   readonly toleranceRatio: number | null;
   readonly series: string | null;

@@ -38,8 +38,8 @@ export interface BoardDifference {
 
 export interface DifferentField {
   readonly field: "designator" | "kind" | "net" | keyof TypePart;
-  readonly onType: number | string | null;
-  readonly here: number | string | null;
+  readonly onType: number | string | boolean | null;
+  readonly here: number | string | boolean | null;
 }
 
 /** One place of a board at hand. */
@@ -92,7 +92,7 @@ export function boardDifferences(type: BoardTypeContent, here: readonly PlaceHer
   );
 }
 
-type Value = number | string | CapacitorClass | null;
+type Value = number | string | boolean | CapacitorClass | null;
 
 function field(name: DifferentField["field"], onType: Value, here: Value): DifferentField | null {
   if (onType === null || here === null || onType === here) return null;

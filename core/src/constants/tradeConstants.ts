@@ -18,6 +18,10 @@ export const tradeConstants = {
     restHours: 12,
   },
   board: {
+    /** The mains may stand so far from its name; two diodes of a bridge; a loaded bulk's ripple and droop. */
+    mainsToleranceRatio: 0.1,
+    bridgeDropVolts: 2,
+    bulkRippleShare: 0.2,
     /** Rails up to here carry logic: their limit is in millivolts, where the house has one. */
     lowRailVolts: 6,
     /** Below this a junction is a short, below that a channel is; bench habits at a meter's small current. */
@@ -114,6 +118,9 @@ export const tradeConstants = {
     oddShuntOhms: 10,
     /** Insulation of class I to earth; local rules come first. */
     leakingOhms: 1e6,
+    /** A bond of class I with its cord; above an ohm nobody ticks one. */
+    usualBondOhms: 0.3,
+    mostBondOhms: 1,
     /** A filament at its rating is near 2800 K; above this it ages in flashes. */
     hottestFilamentKelvin: 3000,
     /** A lamp's rating is RMS: the crest is 1.41 times that, and a short overshoot does no harm. */
@@ -158,6 +165,15 @@ export const tradeConstants = {
     typicalOfCatalogueRatio: 0.7,
     /** A renewed part must take this share off the ripple to be worth naming. */
     worthRenewingRatio: 0.98,
+  },
+  proof: {
+    /** A resistance is told from this share of the promise, from so many amperes and from so many steps of a meter on. */
+    leastTellingShare: 0.1,
+    leastTellingAmps: 0.2,
+    tellingSteps: 3,
+    /** Ripple as new parts leave it, and no prediction is sharper; but never above so many times the limit. */
+    asNewMarginRatio: 1.25,
+    mostOverLimitRatio: 2,
   },
   job: {
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */

@@ -1,8 +1,16 @@
 import { inOrder, type LoggedFact } from "../readings/factMoment";
 
 /** How a job ends. Only a repaired one promises anything. */
-export const outcomes = ["repaired", "declined", "scrapped", "no_fault_found"] as const;
+export const outcomes = ["repaired", "not_repaired", "declined", "scrapped", "no_fault_found"] as const;
 export type Outcome = (typeof outcomes)[number];
+
+/** What stands for a board's own mark where it has none. */
+export const polarityRecords = ["photo", "continuity"] as const;
+export type PolarityRecord = (typeof polarityRecords)[number];
+
+/** What may have made a good rail read bad. */
+export const retestReasons = ["probe", "load_lead", "typing"] as const;
+export type RetestReason = (typeof retestReasons)[number];
 
 /** Things that were done or decided on a job once, beside its readings, ticks and charge. */
 export const jobActKinds = [
@@ -11,6 +19,12 @@ export const jobActKinds = [
   "out_for_test",
   /** For one power-up: the board lies insulated, earth clipped on where it has one. */
   "board_insulated",
+  /** The second record of a part's polarity where the board has no mark: a photo, or a pad that leads to the net's minus. */
+  "polarity_seen",
+  /** The trim of a rail was turned: what was read of it before proves nothing. */
+  "trim_turned",
+  /** Why a rail that failed reads well now, though nothing was changed on the unit. */
+  "retest_explained",
 ] as const;
 export type JobActKind = (typeof jobActKinds)[number];
 
@@ -28,6 +42,9 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   outcome: outcomes,
   out_for_test: null,
   board_insulated: null,
+  polarity_seen: polarityRecords,
+  trim_turned: null,
+  retest_explained: retestReasons,
 };
 
 /** How the job is to end, by what was said last; a repair unless somebody said otherwise. */

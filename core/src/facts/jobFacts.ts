@@ -53,6 +53,8 @@ export interface JobFacts {
   readonly complaint: string | null;
   readonly device: DeviceFacts;
   readonly symptoms: readonly string[];
+  /** Whether anything told at intake that it is the supply at all: another one swapped in, the load fed from a bench. */
+  readonly isSupplyChecked: boolean;
   readonly nets: readonly BoardNet[];
   readonly positions: readonly BoardPosition[];
   readonly fittedParts: readonly FittedPart[];
@@ -78,6 +80,7 @@ export const emptyJobFacts: JobFacts = {
   complaint: null,
   device: { kind: "other", topology: null, ageYears: null },
   symptoms: [],
+  isSupplyChecked: false,
   nets: [],
   positions: [],
   fittedParts: [],

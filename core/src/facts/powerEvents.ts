@@ -33,6 +33,8 @@ export const gateItems = [
   "rail",
   /** After a power part was replaced: its tab to the sink. */
   "sink",
+  /** Protective earth from the plug's pin to the closed case. */
+  "earth_bond",
 ] as const;
 export type GateItem = (typeof gateItems)[number];
 

@@ -1,5 +1,6 @@
 import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
+import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
 import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
@@ -8,6 +9,7 @@ import type { JobRules } from "../facts/jobRules";
 import { latestSigns } from "../judgement/judgeBoard";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
+import { falsifiedBy } from "../readings/falsified";
 import { overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 import { drainClues } from "./drainClues";
 import type { FaultEvidence } from "./explanations";
@@ -175,19 +177,20 @@ function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, n
     const ohms = own.filter((one) => one.quantity === "resistance").at(-1);
     if (ohms?.value != null) note("rail_reads_shorted", ohms.value < shortedRailOhms);
     if (net.nominalVolts === null || net.nominalVolts === 0) continue;
-    const nominal = Math.abs(net.nominalVolts);
-    const width = nominal * (net.toleranceRatio ?? rules.rail.railToleranceRatio);
+    const band = railBand(net, rules.rail, false);
+    if (!band) continue;
+    const [least, most] = [Math.abs(band.low), Math.abs(band.high)].sort((a, b) => a - b) as [number, number];
     const volts = own.filter(
-      (one) => one.quantity === "dc_voltage" && one.isPowered && one.value !== null && !one.rig.isSeriesLamp,
+      (one) => one.quantity === "dc_voltage" && one.isPowered && one.value !== null && falsifiedBy(one) === null,
     );
     const idle = volts.filter((one) => !one.loadAmps).at(-1)?.value;
     const loaded = volts.filter((one) => one.loadAmps).at(-1)?.value;
     if (idle != null) {
-      note("rail_too_high", Math.abs(idle) > nominal + width);
-      note("rail_too_low", Math.abs(idle) < nominal - width);
+      note("rail_too_high", Math.abs(idle) > most);
+      note("rail_too_low", Math.abs(idle) < least);
     }
-    if (loaded != null && (idle == null || Math.abs(idle) >= nominal - width)) {
-      note("rail_falls_under_load", Math.abs(loaded) < nominal - width);
+    if (loaded != null && (idle == null || Math.abs(idle) >= least)) {
+      note("rail_falls_under_load", Math.abs(loaded) < least);
     }
   }
 }

@@ -13,12 +13,18 @@ import { jobChargeState } from "./jobCharge";
  * at that moment the watch said anything else, also because nothing was named. Work on the output side asks for nothing.
  */
 function wasMainsWorkUnverified(facts: JobFacts, rules: ChargeRules): boolean {
-  const acts = facts.ticks.filter((tick) => {
+  return mainsActs(facts).some((act) => chargeAt(facts, rules, act) !== "verified");
+}
+
+/** Whether anything was taken out or fitted on the mains side. */
+export const wasMainsWorked = (facts: JobFacts): boolean => mainsActs(facts).length > 0;
+
+function mainsActs(facts: JobFacts): readonly ReworkTick[] {
+  return facts.ticks.filter((tick) => {
     const position = facts.positions.find((one) => one.id === tick.positionId);
     const isAct = tick.isDone && (tick.step === "removed" || tick.step === "fitted");
     return isAct && position !== undefined && isOnMainsSide(facts, position);
   });
-  return acts.some((act) => chargeAt(facts, rules, act) !== "verified");
 }
 
 /**

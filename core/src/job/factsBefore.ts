@@ -1,12 +1,6 @@
 import type { JobFacts } from "../facts/jobFacts";
-import type { LoggedFact } from "../readings/factMoment";
+import { isBefore, type LoggedFact } from "../readings/factMoment";
 import { loggedReading } from "../readings/reading";
-
-/** Whether one fact came before another: by the order of storing; of two that wait on this client by its own clock. */
-export function isBefore(fact: LoggedFact, other: LoggedFact): boolean {
-  if (fact.sequence === null && other.sequence === null) return Date.parse(fact.at) < Date.parse(other.at);
-  return (fact.sequence ?? Number.POSITIVE_INFINITY) < (other.sequence ?? Number.POSITIVE_INFINITY);
-}
 
 /** What was known of a job when something was logged: everything that is only ever added, as far as it came before. */
 export function factsBefore(facts: JobFacts, moment: LoggedFact): JobFacts {

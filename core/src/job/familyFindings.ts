@@ -4,7 +4,7 @@ import type { VerdictWord } from "../facts/overrules";
 import { drainClues } from "../faults/drainClues";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
-import { railProof } from "../proof/railProof";
+import { type CheckState, railProof } from "../proof/railProof";
 import { standingReadings } from "../readings/reading";
 import { powerGate } from "../safety/powerGate";
 
@@ -105,11 +105,14 @@ function drainFindings(facts: JobFacts, rules: JobRules): readonly Found[] {
   });
 }
 
+/** What was wrong with a rail at any time tells of its brothers, mended here or not. */
+const badStates: readonly CheckState[] = ["failed", "wrong_sign", "unexplained"];
+
 function isRailBad({ facts }: FamilyUnit, netId: string, rules: JobRules): boolean {
   const net = facts.nets.find((one) => one.id === netId);
   if (!net) return false;
-  const proof = railProof(net, facts.readings, rules.rail);
-  return [proof.unloaded, proof.loaded, proof.ripple].includes("failed");
+  const { unloaded, loaded, ripple } = railProof(net, facts, rules.rail, { isOfAnyTime: true });
+  return [unloaded, loaded, ripple].some(({ state }) => badStates.includes(state));
 }
 
 function lineFor(own: FamilyUnit, found: Found, rules: JobRules): FamilyFinding {

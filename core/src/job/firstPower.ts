@@ -13,6 +13,7 @@ import { demandKey, type GateDemand, gateItemRules, isOnMainsSide } from "../saf
 import { type AnsweredDemand, answer, type PowerGate, powerGate } from "../safety/powerGate";
 import { factsBefore } from "./factsBefore";
 import { jobChargeStates } from "./jobCharge";
+import { hasBoardRecord } from "./partPoints";
 import { doneSteps, lastAct } from "./rework";
 
 /** What stands against the mains, beside a fuse that blew. */
@@ -113,9 +114,17 @@ function partShutters(facts: JobFacts): readonly Dated[] {
   });
   const isLeftOut = ({ position }: { readonly position: BoardPosition }) =>
     facts.acts.some((act) => act.kind === "out_for_test" && act.subjectId === position.id) && !isBulk(facts, position);
-  const fitted = placed.filter((one) => one.done.has("fitted") && one.position.kind === "electrolytic");
-  const stripe = ({ position }: { readonly position: BoardPosition }) =>
-    (currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id))?.stripeDegrees ?? null;
+  const partAt = ({ position }: { readonly position: BoardPosition }) =>
+    currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id);
+  const fitted = placed.filter(
+    (one) => one.done.has("fitted") && one.position.kind === "electrolytic" && partAt(one)?.isNonPolar !== true,
+  );
+  const stripe = (one: { readonly position: BoardPosition }) => partAt(one)?.stripeDegrees ?? null;
+  const isSeen = (one: (typeof placed)[number]) =>
+    one.done.has("polarity_board_mark") &&
+    one.done.has("polarity_part_mark") &&
+    hasBoardRecord(facts, one.position) &&
+    stripe(one) !== null;
   return [
     ...dated(
       "part_out",
@@ -123,7 +132,7 @@ function partShutters(facts: JobFacts): readonly Dated[] {
     ),
     ...dated(
       "polarity_unseen",
-      fitted.filter((one) => !one.done.has("polarity_board_mark") || !one.done.has("polarity_part_mark")),
+      fitted.filter((one) => !isSeen(one)),
     ),
     ...dated(
       "polarity_conflict",

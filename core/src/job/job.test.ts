@@ -69,18 +69,6 @@ describe("openPoints", () => {
     ];
     expect(codes(sampleJob({ ...replaced, fittedParts, ticks: allTicks }))).toContain("polarity_conflict");
   });
-  it("keeps a promised rail open until it was measured under load, inside its limits, with ripple", () => {
-    expect(codes(sampleJob())).toEqual(["rail_not_loaded", "ripple_not_measured"]);
-    const readings = [
-      sampleRailReading("net-12", { value: 12.1 }),
-      sampleRailReading("net-12", { value: 11.2, loadAmps: 4 }),
-      sampleRailReading("net-12", { quantity: "ripple_voltage", value: 0.3, loadAmps: 4 }),
-    ];
-    expect(codes(sampleJob({ readings }))).toEqual(["rail_outside_limits", "ripple_above_limit"]);
-  });
-  it("asks nothing of a rail that nobody promised", () => {
-    expect(codes(sampleJob({ nets: [sampleNet({ fullLoadAmps: null })] }))).toEqual([]);
-  });
 });
 
 describe("stored charge as an open point", () => {

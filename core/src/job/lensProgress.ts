@@ -5,7 +5,8 @@ import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { worstChargeState } from "../safety/chargeWatch";
 import { jobChargeStates } from "./jobCharge";
-import { type OpenPoint, openPoints, settledIn } from "./openPoints";
+import { type OpenPoint, settledIn } from "./openPoint";
+import { openPoints } from "./openPoints";
 import { doneSteps } from "./rework";
 
 /** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */
@@ -31,7 +32,7 @@ export function lensProgress(
   const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
   const planned = facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId);
   const finished = planned.filter((id) => doneSteps(facts.ticks, id).size === 4);
-  const proofPoints = points.filter((point) => settledIn[point.code] === "prove");
+  const proofPoints = points.filter((point) => settledIn(point.code) === "prove");
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
   const charges = jobChargeStates(facts, rules.charge, nowMilliseconds);

@@ -1,6 +1,7 @@
 import { bankOf } from "../board/bank";
 import { currentPart } from "../board/board";
 import { deviceTestOf } from "../board/deviceTests";
+import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
@@ -32,6 +33,8 @@ export interface ProbeQuestion {
   readonly temperatureCelsius: number;
   /** What the leads add; 0 once they are zeroed. */
   readonly leadOhms: number;
+  /** A rail under load. */
+  readonly isLoaded?: boolean;
 }
 
 export type ExpectationBasis =
@@ -92,16 +95,15 @@ const band = (
 
 function ofRail(facts: Pick<JobFacts, "nets">, rules: JobRules, question: ProbeQuestion): ExpectedReading | null {
   const net = facts.nets.find((one) => one.id === question.targetId);
-  if (net?.nominalVolts == null || net.nominalVolts === 0) return null;
+  if (!net) return null;
   if (question.quantity === "dc_voltage") {
-    const width = Math.abs(net.nominalVolts) * (net.toleranceRatio ?? rules.rail.railToleranceRatio);
-    return band(net.nominalVolts - width, net.nominalVolts + width, "rail_limits");
+    const limits = railBand(net, rules.rail, question.isLoaded === true);
+    return limits && band(limits.low, limits.high, "rail_limits");
   }
-  if (question.quantity !== "ripple_voltage" && question.quantity !== "ac_voltage") return null;
-  const limit = rippleLimitVolts(net, rules.rail) ?? 0;
-  // A meter's effective value of a ripple is a third to a half of its peak to peak at most.
-  const high = question.quantity === "ac_voltage" ? limit / (2 * Math.SQRT2) : limit;
-  return band(0, high, "rail_ripple", { badFrom: high });
+  // A hand-held meter's AC ends at some hundred hertz: it only says "at least", and no value of it is good.
+  if (question.quantity !== "ripple_voltage") return null;
+  const high = rippleLimitVolts(net, rules.rail);
+  return high === null ? null : band(0, high, "rail_ripple", { badFrom: high });
 }
 
 function ofPart(

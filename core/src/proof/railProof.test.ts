@@ -1,104 +1,183 @@
 import { describe, expect, it } from "vitest";
 import { sampleNet, sampleRailReading, sampleRules } from "../../testing/sampleJob";
+import { sampleMoment } from "../../testing/sampleMoment";
 import type { BoardNet } from "../board/board";
+import type { JobAct, JobActKind } from "../facts/jobActs";
+import type { ReworkTick } from "../facts/jobFacts";
 import type { Reading } from "../readings/reading";
 import { railProof } from "./railProof";
 
-describe("railProof", () => {
-  const proof = (...values: Parameters<typeof sampleRailReading>[1][]) =>
-    railProof(
-      sampleNet(),
-      values.map((more) => sampleRailReading("net-12", more)),
-      sampleRules.rail,
-    );
+const rules = sampleRules.rail;
+type Values = Parameters<typeof sampleRailReading>[1];
+/** Readings in the order given; promised are 4 A at 12 V. */
+const read = (...values: Values[]): readonly Reading[] =>
+  values.map((more, n) => sampleRailReading("net-12", { sequence: n + 1, ...more }));
+const facts = (readings: readonly Reading[], more: { ticks?: ReworkTick[]; acts?: JobAct[] } = {}) => ({
+  ...{ ticks: [], acts: [], ...more, readings },
+});
+const proof = (...values: Values[]) => railProof(sampleNet(), facts(read(...values)), rules);
+const at = "2026-11-23T11:00:00Z";
+const act = (kind: JobActKind, sequence: number | null, word: string | null = null, subjectId = "net-12"): JobAct => ({
+  ...{ kind, subjectId, word, note: null, ...sampleMoment, sequence, at },
+});
+const fitted = (sequence: number, step: ReworkTick["step"] = "fitted"): ReworkTick => ({
+  ...{ positionId: "at-C9", step, isDone: true, ...sampleMoment, sequence, at },
+});
+const lamp = { isSeriesLamp: true, isIsolationTransformer: false, isElectronicLimiter: false };
+const transformer = { isSeriesLamp: false, isIsolationTransformer: true, isElectronicLimiter: false };
+const ripple = { quantity: "ripple_voltage" } as const;
 
-  it("relates load regulation to the nominal voltage and droop to the current", () => {
-    const result = proof({ value: 12.18 }, { value: 12.02, loadAmps: 8 });
-    expect(result.loadRegulationRatio).toBeCloseTo(0.16 / 12, 10);
-    expect(result.outputResistanceOhms).toBeCloseTo(0.02, 10);
-    expect([result.unloaded, result.loaded, result.ripple]).toEqual(["passed", "passed", "not_measured"]);
+describe("a load", () => {
+  it("proves a promise from the house's share of it on, and below it is part load", () => {
+    expect(proof({ value: 11.9, loadAmps: 3.8 }).loaded.state).toBe("passed");
+    const part = proof({ value: 11.9, loadAmps: 3.79 });
+    expect([part.loaded.state, part.partLoadRatio]).toEqual(["part_load", 3.79 / 4]);
+    expect(proof({ value: 12.1, loadAmps: 0.001 }).loaded.state).toBe("part_load");
+    expect(proof({ value: 12.1 }).loaded.state).toBe("not_measured");
+    const unpromised = sampleNet({ fullLoadAmps: null });
+    expect(railProof(unpromised, facts(read({ value: 12, loadAmps: 0.5 })), rules).loaded.state).toBe("passed");
   });
-  it("does not take an unloaded reading for a loaded one", () => {
-    expect(proof({ value: 12.1 })).toMatchObject({ loaded: "not_measured", loadRegulationRatio: null });
+  it("too small takes no failure away, and its ripple proves nothing", () => {
+    expect(proof({ value: 8.2, loadAmps: 4 }, { value: 12.1, loadAmps: 0.1 }).loaded.state).toBe("failed");
+    expect(proof({ ...ripple, value: 0.02, loadAmps: 0 }).ripple.state).toBe("part_load");
+    expect(proof({ ...ripple, value: 0.02, loadAmps: 4 }).ripple.state).toBe("passed");
+    expect(proof().ripple.state).toBe("not_measured");
   });
-  it("turns the limits of a negative rail round", () => {
-    const net = sampleNet({ nominalVolts: -12 });
-    const result = railProof(net, [sampleRailReading("net-12", { value: -12.3 })], sampleRules.rail);
-    expect(result.unloaded).toBe("passed");
-    expect(result.lowLimitVolts).toBeCloseTo(-12.6, 10);
+  it("tells a resistance only where load and drop carry it", () => {
+    const ohms = (...values: Values[]) => proof(...values).outputResistanceOhms;
+    expect(ohms({ value: 12.18 }, { value: 12.02, loadAmps: 4 })).toBeCloseTo(0.04, 10);
+    expect(ohms({ value: 12.18 }, { value: 12.02, loadAmps: 0.39 })).toBeNull();
+    expect(ohms({ value: 12.18 }, { value: 12.02, loadAmps: 0.4 })).toBeCloseTo(0.4, 10);
+    // Three steps of a meter that shows 12.05.
+    expect(ohms({ value: 12.05 }, { value: 12.021, loadAmps: 4 })).toBeNull();
+    expect(ohms({ value: 12.05 }, { value: 12.019, loadAmps: 4 })).not.toBeNull();
+    const small = sampleNet({ fullLoadAmps: 0.5 });
+    const under = railProof(small, facts(read({ value: 12.5 }, { value: 12, loadAmps: 0.19 })), rules);
+    expect(under.outputResistanceOhms).toBeNull();
   });
-  it("has no verdict without a nominal voltage", () => {
-    const net = sampleNet({ nominalVolts: null });
-    expect(railProof(net, [sampleRailReading("net-12", { value: 5 })], sampleRules.rail).unloaded).toBe("no_limit");
-  });
-  it("proves nothing from readings through a series lamp or an isolation transformer", () => {
-    const lamp = { isSeriesLamp: true, isIsolationTransformer: false, isElectronicLimiter: false };
-    const transformer = { isSeriesLamp: false, isIsolationTransformer: true, isElectronicLimiter: false };
-    expect(proof({ value: 12.1, rig: lamp }, { value: 11.9, loadAmps: 2, rig: transformer })).toMatchObject({
-      unloaded: "not_measured",
-      loaded: "not_measured",
-    });
-    expect(proof({ value: 12.1, rig: lamp }, { value: 12.05 }).unloadedVolts).toBe(12.05);
-  });
-  it("ignores a voltage that was read with the unit off", () => {
-    expect(proof({ value: 0.02, isPowered: false }).unloaded).toBe("not_measured");
-  });
-
-  it("takes a rail's own tolerance and its own ripple limit before the house's", () => {
-    const of = (net: Partial<BoardNet>) => railProof(sampleNet(net), [], sampleRules.rail);
-    expect(of({ toleranceRatio: 0.02 }).lowLimitVolts).toBeCloseTo(11.76, 12);
-    expect(of({ toleranceRatio: 0.02 }).highLimitVolts).toBeCloseTo(12.24, 12);
-    expect(of({ toleranceRatio: null }).highLimitVolts).toBeCloseTo(12 * (1 + sampleRules.rail.railToleranceRatio), 12);
-    expect(of({ rippleLimitVolts: 0.05 }).rippleLimitVolts).toBe(0.05);
-    expect(of({ nominalVolts: 0, rippleLimitVolts: null })).toMatchObject({
-      ...{ lowLimitVolts: null, highLimitVolts: null, rippleLimitVolts: null, loadRegulationRatio: null },
-      ...{ unloaded: "not_measured", loaded: "not_measured", ripple: "not_measured" },
-    });
-  });
-  it("passes at the limits themselves and fails beyond either", () => {
-    const at = (value: number) =>
-      railProof(sampleNet({ toleranceRatio: 0.25 }), [sampleRailReading("net-12", { value })], sampleRules.rail)
-        .unloaded;
-    expect([8.99, 9, 15, 15.01].map(at)).toEqual(["failed", "passed", "passed", "failed"]);
-    const ripple = (value: number) =>
-      railProof(
-        sampleNet({ rippleLimitVolts: 0.1 }),
-        [sampleRailReading("net-12", { quantity: "ripple_voltage", value, loadAmps: 1 })],
-        sampleRules.rail,
-      ).ripple;
-    expect([0, 0.1, 0.11].map(ripple)).toEqual(["passed", "passed", "failed"]);
-  });
-  it("counts the latest of each kind, and ripple under load before ripple without", () => {
-    expect(proof({ value: 11.8 }, { value: 12.1 }).unloadedVolts).toBe(12.1);
-    expect(proof({ value: 11.8, loadAmps: 2 }, { value: 11.7, loadAmps: 3 })).toMatchObject({
-      ...{ loadedVolts: 11.7, loadAmps: 3, unloadedVolts: null, outputResistanceOhms: null },
-    });
-    const ripple = { quantity: "ripple_voltage" } as const;
-    expect(proof({ ...ripple, value: 0.02, loadAmps: 3 }, { ...ripple, value: 0.01 }).rippleVolts).toBe(0.02);
-    expect(proof({ ...ripple, value: 0.01, loadAmps: 0 }).rippleVolts).toBe(0.01);
-  });
-  it("falls by what the magnitude loses, on a negative rail too, and rises below nothing", () => {
+  it("relates load regulation to the nominal voltage, on a negative rail too", () => {
+    expect(proof({ value: 12.18 }, { value: 12.02, loadAmps: 4 }).loadRegulationRatio).toBeCloseTo(0.16 / 12, 10);
     const negative = sampleNet({ nominalVolts: -12 });
-    const readings = [
-      sampleRailReading("net-12", { value: -12.3 }),
-      sampleRailReading("net-12", { value: -12, loadAmps: 3 }),
-    ];
-    const result = railProof(negative, readings, sampleRules.rail);
-    expect(result.loadRegulationRatio).toBeCloseTo(0.025, 12);
-    expect(result.outputResistanceOhms).toBeCloseTo(0.1, 12);
-    expect(proof({ value: 12 }, { value: 12.06, loadAmps: 3 }).loadRegulationRatio).toBeCloseTo(-0.005, 12);
+    const readings = read({ value: -12.3 }, { value: -12, loadAmps: 4 });
+    expect(railProof(negative, facts(readings), rules).loadRegulationRatio).toBeCloseTo(0.025, 12);
+    expect(proof({ value: 12.1 }).loadRegulationRatio).toBeNull();
   });
-  it("belongs to its own rail, direct and powered, and not to a part or another rail of the same name", () => {
+});
+
+describe("what was read before the last act", () => {
+  const before = read({ value: 12.1 }, { value: 11.9, loadAmps: 4 }, { ...ripple, value: 0.02, loadAmps: 4 });
+  it("proves nothing, and is kept for what the unit was like", () => {
+    for (const step of ["fitted", "removed"] as const) {
+      const after = railProof(sampleNet(), facts(before, { ticks: [fitted(10, step)] }), rules);
+      expect([after.unloaded.state, after.loaded.state, after.ripple.state]).toEqual(Array(3).fill("not_measured"));
+      expect(after.asReceived).toHaveLength(3);
+    }
+    const seen = railProof(sampleNet(), facts(before, { ticks: [fitted(10, "polarity_board_mark")] }), rules);
+    expect(seen.loaded.state).toBe("passed");
+    expect(railProof(sampleNet(), facts(before, { ticks: [fitted(0)] }), rules).loaded.state).toBe("passed");
+  });
+  it("is void for the rail whose trim was turned, and for no other", () => {
+    const trimmed = (netId: string) => facts(before, { acts: [act("trim_turned", 10, null, netId)] });
+    expect(railProof(sampleNet(), trimmed("net-12"), rules).loaded.state).toBe("not_measured");
+    expect(railProof(sampleNet(), trimmed("net-5"), rules).loaded.state).toBe("passed");
+  });
+  it("still tells what was wrong, where that is asked", () => {
+    const found = facts(read({ value: 8.2, loadAmps: 4 }), { ticks: [fitted(10)] });
+    expect(railProof(sampleNet(), found, rules, { isOfAnyTime: true }).loaded.state).toBe("failed");
+  });
+});
+
+describe("a rail that failed and reads well now", () => {
+  const readings = read({ value: 9.2, loadAmps: 4 }, { value: 11.9, loadAmps: 4 });
+  it("stays unexplained until an act or a picked reason, and says what it was", () => {
+    const { loaded } = railProof(sampleNet(), facts(readings), rules);
+    expect([loaded.state, loaded.reading?.value, loaded.failedBefore?.value]).toEqual(["unexplained", 11.9, 9.2]);
+    const told = (sequence: number, netId = "net-12") =>
+      railProof(sampleNet(), facts(readings, { acts: [act("retest_explained", sequence, "load_lead", netId)] }), rules)
+        .loaded.state;
+    expect(told(3)).toBe("passed");
+    expect(told(3, "net-5")).toBe("unexplained");
+    // What was told before it failed explains nothing.
+    expect(told(0)).toBe("unexplained");
+  });
+  it("has failed while the last reading is bad", () => {
+    expect(proof({ value: 11.9, loadAmps: 4 }, { value: 9.2, loadAmps: 4 }).loaded.state).toBe("failed");
+  });
+});
+
+describe("limits", () => {
+  const limits = (net: Partial<BoardNet>, ...values: Values[]) =>
+    railProof(sampleNet(net), facts(read(...values)), rules);
+  it("are the rail's own, else the house's, wider below zero", () => {
+    expect(limits({ toleranceRatio: 0.02 }).unloaded.low).toBeCloseTo(11.76, 12);
+    expect(limits({}).unloaded.high).toBeCloseTo(12.6, 12);
+    expect(limits({ nominalVolts: -12 }).unloaded.low).toBeCloseTo(-13.2, 12);
+    expect(limits({ nominalVolts: -12 }, { value: -11.2 }).unloaded.state).toBe("passed");
+    expect(limits({ rippleLimitVolts: 0.05 }).ripple.high).toBe(0.05);
+    expect(limits({ nominalVolts: null }, { value: 5 }).unloaded.state).toBe("no_limit");
+  });
+  it("of a bulk follow the mains, lower under load, and twice that in series", () => {
+    const bulk = { section: "bulk", nominalVolts: 325, fullLoadAmps: null } as const;
+    const { low, high } = limits(bulk).unloaded;
+    expect([low, high]).toEqual([expect.closeTo(290.7, 1), expect.closeTo(355.8, 1)]);
+    expect(limits(bulk).loaded.low).toBeCloseTo(0.8 * (low ?? 0), 9);
+    expect(limits(bulk, { value: 299 }).unloaded.state).toBe("passed");
+    const network = { arrangement: "series", behindNetId: null, chokeHenrys: null, chokeOhms: null } as const;
+    expect(limits({ ...bulk, network }).unloaded.high).toBeCloseTo(2 * (high ?? 0) + 2, 9);
+  });
+  it("are passed at themselves and failed beyond either", () => {
+    const state = (value: number) => limits({ toleranceRatio: 0.25 }, { value }).unloaded.state;
+    expect([8.99, 9, 15, 15.01].map(state)).toEqual(["failed", "passed", "passed", "failed"]);
+    const rippled = (value: number) =>
+      limits({ rippleLimitVolts: 0.1 }, { ...ripple, value, loadAmps: 4 }).ripple.state;
+    expect([0, 0.1, 0.11].map(rippled)).toEqual(["passed", "passed", "failed"]);
+  });
+  it("know the wrong sign", () => {
+    expect(limits({}, { value: -12 }).unloaded.state).toBe("wrong_sign");
+    expect(limits({ nominalVolts: -12 }, { value: 12 }).unloaded.state).toBe("wrong_sign");
+    expect(limits({}, { value: 0 }).unloaded.state).toBe("failed");
+  });
+  it("of ripple that new parts cannot meet are a reason, never above twice the limit", () => {
+    const of = (value: number, asNew: number | null) =>
+      railProof(sampleNet({ rippleLimitVolts: 0.05 }), facts(read({ ...ripple, value, loadAmps: 4 })), rules, {
+        asNewVolts: () => asNew,
+      }).ripple.state;
+    expect(of(0.088, 0.087)).toBe("as_new");
+    expect(of(0.088, 0.07)).toBe("failed");
+    expect(of(0.0875, 0.07)).toBe("as_new");
+    expect(of(0.101, 0.09)).toBe("failed");
+    expect(of(0.06, 0.05)).toBe("failed");
+    expect(of(0.06, null)).toBe("failed");
+    expect(of(0.04, 0.087)).toBe("passed");
+  });
+});
+
+describe("what the rig falsifies", () => {
+  it("is a lamp's and a limiter's everything, and kept with its reason", () => {
+    const through = proof({ value: 12.1, rig: lamp }, { value: 12.05 });
+    expect(through.unloaded.reading?.value).toBe(12.05);
+    expect(through.voided.map((one) => [one.reading.value, one.by])).toEqual([[12.1, "series_lamp"]]);
+    const limiter = { isSeriesLamp: false, isIsolationTransformer: false, isElectronicLimiter: true };
+    expect(proof({ value: 12.1, rig: limiter }).voided[0]?.by).toBe("electronic_limiter");
+  });
+  it("lets volts and ripple behind a transformer stand", () => {
+    expect(proof({ value: 11.9, loadAmps: 4, rig: transformer }).loaded.state).toBe("passed");
+    expect(proof({ quantity: "time", value: 0.2, rig: transformer }).voided[0]?.by).toBe("isolation_transformer");
+  });
+});
+
+describe("a reading of a rail", () => {
+  it("is its own, powered and standing, and not a part's or another rail's", () => {
     const others: Partial<Reading>[] = [
       { targetKind: "part" },
       { targetId: "net-5" },
       { isWithdrawn: true },
       { isPowered: false },
-      { rig: { isSeriesLamp: false, isElectronicLimiter: true, isIsolationTransformer: false } },
       { quantity: "ac_voltage" },
     ];
-    for (const other of others)
-      expect(proof({ value: 12.1, ...other }).unloadedVolts, JSON.stringify(other)).toBeNull();
-    expect(proof({ value: 12.1 })).toMatchObject({ netId: "net-12", unloadedVolts: 12.1 });
+    for (const other of others) {
+      expect(proof({ value: 12.1, ...other }).unloaded.state, JSON.stringify(other)).toBe("not_measured");
+    }
+    expect(proof({ value: 12.1 })).toMatchObject({ netId: "net-12" });
   });
 });

@@ -74,3 +74,9 @@ export function secondsSince(fact: LoggedFact, nowMilliseconds: number): number 
   if (at === null || isClockAhead(fact)) return null;
   return Math.max(0, (nowMilliseconds - at) / 1000);
 }
+
+/** Whether one fact came before another: by the order of storing; of two that wait on this client by its own clock. */
+export function isBefore(fact: LoggedFact, other: LoggedFact): boolean {
+  if (fact.sequence === null && other.sequence === null) return Date.parse(fact.at) < Date.parse(other.at);
+  return (fact.sequence ?? Number.POSITIVE_INFINITY) < (other.sequence ?? Number.POSITIVE_INFINITY);
+}

@@ -3,8 +3,17 @@ import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { GateItem, GateValue } from "../facts/powerEvents";
 
-const { contradictingOhms, contradictingVolts, oddLineOhms, oddBulkOhms, oddChannelOhms, oddShuntOhms, leakingOhms } =
-  tradeConstants.safety;
+const {
+  contradictingOhms,
+  contradictingVolts,
+  oddLineOhms,
+  oddBulkOhms,
+  oddChannelOhms,
+  oddShuntOhms,
+  leakingOhms,
+  mostBondOhms,
+  usualBondOhms,
+} = tradeConstants.safety;
 
 /** How a tick and its numbers go together. */
 export type GateFinding = "sound" | "odd" | "contradicts" | "incomplete";
@@ -14,6 +23,8 @@ interface ItemRule {
   readonly count: 1 | 2;
   /** At or below this no person's tick stands. */
   readonly contradictsBelow: number | null;
+  /** Above this neither: a protective earth that is none. */
+  readonly contradictsAbove?: number;
   readonly usual: (values: readonly GateValue[]) => boolean;
 }
 
@@ -57,6 +68,10 @@ export const gateItemRules: Readonly<Record<GateItem, ItemRule>> = {
     usual: atLeast(leakingOhms),
   },
   rail: { quantity: "resistance", count: 1, contradictsBelow: null, usual: atLeast(contradictingOhms) },
+  earth_bond: {
+    ...{ quantity: "resistance", count: 1, contradictsBelow: null, contradictsAbove: mostBondOhms },
+    usual: ([one]) => typeof one === "number" && one <= usualBondOhms,
+  },
   sink: { quantity: "resistance", count: 1, contradictsBelow: contradictingOhms, usual: atLeast(oddLineOhms) },
 };
 
@@ -67,9 +82,10 @@ export const gateItemRules: Readonly<Record<GateItem, ItemRule>> = {
  * @param values in the order of the item: ohms, or volts forward and backward
  */
 export function gateFinding(item: GateItem, values: readonly GateValue[], hasReason: boolean): GateFinding {
-  const { count, contradictsBelow, usual } = gateItemRules[item];
+  const { count, contradictsBelow, contradictsAbove, usual } = gateItemRules[item];
   const isLow = (one: GateValue) => contradictsBelow !== null && one !== "open" && one < contradictsBelow;
-  if (values.some(isLow)) return "contradicts";
+  const isHigh = (one: GateValue) => contradictsAbove !== undefined && (one === "open" || one > contradictsAbove);
+  if (values.some(isLow) || values.some(isHigh)) return "contradicts";
   if (values.length < count) return hasReason ? "sound" : "incomplete";
   return usual(values) ? "sound" : "odd";
 }

@@ -18,6 +18,24 @@ export interface TickOfPlace {
 export async function applyTick(scope: Scope, tick: TickOfPlace): Promise<void> {
   if (tick.step === "removed") await (tick.isDone ? removePart : putBack)(scope, tick);
   if (tick.step === "fitted") await (tick.isDone ? fitPart : takeOutAgain)(scope, tick);
+  if (tick.step === "polarity_board_mark" && tick.isDone) await requireBoardRecord(scope, tick);
+  if (tick.step === "polarity_part_mark" && tick.isDone) await noteStripe(scope, tick);
+}
+
+/** A tick over nothing confirms nothing: the board's mark, or what stands for it, comes first. */
+async function requireBoardRecord({ rows }: Scope, { positionId }: TickOfPlace): Promise<void> {
+  const isNoted = (await rows.positions.first({ id: positionId }))?.boardNegativeDegrees != null;
+  if (isNoted || (await rows.jobActs.has({ kind: "polarity_seen", subjectId: positionId }))) return;
+  throw new HttpProblem("conflict", "The board's polarity mark is not noted here yet, nor what stands for it.");
+}
+
+/** The stripe as it was seen on the part that stands there. */
+async function noteStripe({ rows }: Scope, { positionId, stripeDegrees }: TickOfPlace): Promise<void> {
+  const part = await rows.fittedParts.first({ positionId, removedAt: null });
+  if (stripeDegrees !== null) await rows.fittedParts.update({ stripeDegrees }, { positionId, removedAt: null });
+  else if (part && part.stripeDegrees === null && !part.isNonPolar) {
+    throw new HttpProblem("conflict", "Where the stripe of the part points was not noted.");
+  }
 }
 
 async function removePart({ rows }: Scope, { positionId, at }: TickOfPlace): Promise<void> {

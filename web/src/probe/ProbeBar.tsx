@@ -104,7 +104,11 @@ export function ProbeBar() {
         ? `${formatQuantity(lastVolts, "V").text} on it: drain first. ${cautions.voltsFirst}`
         : cautions.voltsFirst;
     }
-    return isRisky ? cautions.ohmsOnCharge : isPowered ? rigWords(settings.rig) : "";
+    return isRisky
+      ? cautions.ohmsOnCharge
+      : isPowered
+        ? rigWords(settings.rig, quantity, net !== undefined && sectionFacts[net.section].isMainsSide)
+        : "";
   }
 
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";

@@ -30,6 +30,7 @@ export function expectation(
     frequencyHertz: frequencyOf(quantity, settings) ?? 100e3,
     temperatureCelsius: settings.temperatureCelsius ?? roomCelsius,
     leadOhms: settings.leadOhms,
+    isLoaded: settings.loadAmps !== null && settings.loadAmps > 0,
   });
   return found && { ...found, note: expectationWords(found) };
 }

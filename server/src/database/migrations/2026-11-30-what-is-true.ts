@@ -12,6 +12,7 @@ export async function up({ sql }: { sql: (text: string) => Promise<void> }): Pro
   );
   await sql(`ALTER TABLE power_events ADD COLUMN item text, ADD COLUMN subject_id uuid,
     ADD COLUMN check_values jsonb NOT NULL DEFAULT '[]', ADD COLUMN reason text, ADD COLUMN rig jsonb, ADD COLUMN sign text`);
+  await sql("ALTER TABLE fitted_parts ADD COLUMN is_non_polar boolean NOT NULL DEFAULT false");
   await sql("ALTER TABLE jobs ADD COLUMN takes_simulated boolean NOT NULL DEFAULT false");
   await sql(`UPDATE jobs SET takes_simulated = true WHERE realm = 'demo' AND id = ANY(${demoIds}::uuid[])`);
   for (const table of ["readings", "captures", "charge_events"]) {

@@ -13,6 +13,7 @@ export interface FittedPartDbRow {
   diameterMetres: number | null;
   heightMetres: number | null;
   stripeDegrees: number | null;
+  isNonPolar: boolean;
   datasheetEsrOhms: number | null;
   toleranceRatio: number | null;
   series: string | null;
@@ -34,6 +35,7 @@ export const fittedParts = (sequelize: Sequelize) =>
     diameterMetres: column.real,
     heightMetres: column.real,
     stripeDegrees: column.real,
+    isNonPolar: column.flag,
     datasheetEsrOhms: column.real,
     toleranceRatio: column.real,
     series: column.text,

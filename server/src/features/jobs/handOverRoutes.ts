@@ -1,14 +1,15 @@
-import { type HandOver, handOverSchema, routes } from "@pale-cap/contract";
-import { coreVersion, tunedConstants } from "@pale-cap/core";
+import { type HandOver, handOverSchema, jobFacts, routes } from "@pale-cap/contract";
+import { coreVersion, openPoints, outcomeOf, tunedConstants, weightOf } from "@pale-cap/core";
 import type { AppContext } from "../../appContext";
 import type { Scope } from "../../database/scope";
 import { type Judged, judgeJob, markOf } from "../../heavy/judgeJob";
+import { HttpProblem } from "../../http/problems";
 import { type Route, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { factMoment } from "../../records/facts";
 import { loadJob } from "../../records/loadJobs";
 import { applyLateTicks } from "../../records/reworkActs";
-import { loadRuleValues } from "../../records/rules";
+import { loadJobRules, loadRuleValues } from "../../records/rules";
 
 /** Handing over and opening again: each is an event with its own note, from the version of the job that a person saw. */
 export const handOverRoutes = ({ heavy }: AppContext): readonly Route[] => [
@@ -37,7 +38,8 @@ async function reopen(scope: Scope, jobId: string, body: HandOver): Promise<void
 }
 
 async function close(scope: Scope, jobId: string, body: HandOver, prepared: Judged | null): Promise<void> {
-  const warrantyUntil = await warrantyEnd(scope, body);
+  const isRepaired = await requireEarth(scope, jobId);
+  const warrantyUntil = isRepaired ? await warrantyEnd(scope, body) : null;
   const { note: handOverNote, spentMinutes } = body;
   const closed = { handedOverAt: new Date(body.handedOverAt), warrantyUntil, handOverNote, spentMinutes };
   await updateFromVersion(scope.rows.jobs, { id: jobId, version: body.version }, closed);
@@ -57,6 +59,25 @@ async function close(scope: Scope, jobId: string, body: HandOver, prepared: Judg
     result: judged.result,
     takenAt: scope.now,
   });
+}
+
+/**
+ * Nobody accepts an open protective earth: a unit with one leaves as not repaired, or is scrapped.
+ *
+ * @returns whether the unit leaves as repaired: only then something is promised
+ */
+async function requireEarth(scope: Scope, jobId: string): Promise<boolean> {
+  const facts = jobFacts(await loadJob(scope, jobId));
+  const outcome = outcomeOf(facts.acts);
+  const points = openPoints(facts, await loadJobRules(scope), scope.now.getTime(), new Map(), null, []);
+  const isTagged = outcome === "not_repaired" || outcome === "scrapped";
+  if (!isTagged && points.some((point) => weightOf(point.code) === "earth")) {
+    throw new HttpProblem(
+      "conflict",
+      "The protective earth is open: the unit can only leave as not repaired, or be scrapped.",
+    );
+  }
+  return outcome === "repaired";
 }
 
 async function storeClosing(scope: Scope, jobId: string, body: HandOver, warrantyUntil: string | null): Promise<void> {

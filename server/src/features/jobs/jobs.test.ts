@@ -198,6 +198,38 @@ describe("handing over", () => {
     expect(row.readingIds).toHaveLength(1);
   });
 
+  it("promises nothing of a unit that is not repaired, and lets none go with its earth open but tagged as that", async () => {
+    const jobId = await makeJob(test.app);
+    const step = { id: newId(), kind: "earth_screws", count: 1, size: null, place: null, photoId: null };
+    const doneAt = "2026-08-31T20:00:00.000Z";
+    await request(test.app)
+      .post(`/api/jobs/${jobId}/teardown-steps`)
+      .send({ ...step, doneAt, personId: null })
+      .expect(201);
+    const outcome = (word: string) =>
+      request(test.app)
+        .post(`/api/jobs/${jobId}/acts`)
+        .send({
+          id: newId(),
+          kind: "outcome",
+          subjectId: null,
+          word,
+          note: null,
+          at: doneAt,
+          clockId: testClock,
+          personId: null,
+        })
+        .expect(201);
+    for (const word of ["repaired", "declined", "no_fault_found"]) {
+      await outcome(word);
+      const refused = (await close(jobId).expect(409)).body as Problem;
+      expect(refused.detail).toContain("earth");
+    }
+    expect((await load(jobId)).job).toMatchObject({ handedOverAt: null, version: 1 });
+    await outcome("not_repaired");
+    expect((await close(jobId).expect(200)).body).toMatchObject({ warrantyUntil: null });
+  });
+
   it("can be taken back, and keeps the note of either act", async () => {
     const jobId = await makeJob(test.app);
     await close(jobId, { note: "fan noise remains" }).expect(200);
@@ -243,7 +275,8 @@ describe("the bench", () => {
     expect(lines.find((line) => line.id === jobId)).toMatchObject({
       lens: "choose",
       chargeName: "unknown",
-      openPointCount: 3,
+      // Bad and still in; promised and not loaded, no ripple; never powered; nobody checked that it is the supply.
+      openPointCount: 5,
     });
   });
 });

@@ -32,7 +32,7 @@ const plan = (version: number, more: object = {}) =>
   request(test.app)
     .put(`/api/jobs/${jobId}/plans/${part.positionId}`)
     .send({ writeId: newId(), version, cataloguePartId: replacement?.id, overrides, ...more });
-const tick = (step: string, isDone = true, fittedPartId: string | null = null) =>
+const tick = (step: string, isDone = true, fittedPartId: string | null = null, stripeDegrees: number | null = 90) =>
   request(test.app)
     .post(`/api/jobs/${jobId}/ticks`)
     .send({
@@ -40,7 +40,7 @@ const tick = (step: string, isDone = true, fittedPartId: string | null = null) =
       step,
       isDone,
       at: "2026-11-23T11:00:00.000Z",
-      items: [{ id: newId(), positionId: part.positionId, fittedPartId, stripeDegrees: 90 }],
+      items: [{ id: newId(), positionId: part.positionId, fittedPartId, stripeDegrees }],
       clockId: testClock,
       personId: null,
     });
@@ -73,6 +73,36 @@ describe("rework ticks", () => {
       datasheetEsrOhms: replacement?.esrOhms,
       stripeDegrees: 90,
     });
+  });
+  it("confirm a polarity only over its record: the board's mark or what stands for it, the stripe as it was seen", async () => {
+    const { positions } = await load();
+    const position = positions.find((one) => one.id === part.positionId);
+    const { id, version, ...values } = position as (typeof positions)[number];
+    const change = { table: "position", operation: "update", id, version };
+    const unmarked = [{ ...change, values: { ...values, boardNegativeDegrees: null } }];
+    await request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes: unmarked }).expect(200);
+    await plan(0).expect(200);
+    await tick("removed").expect(201);
+    const fitted = newId();
+    await tick("fitted", true, fitted, null).expect(201);
+    await tick("polarity_board_mark").expect(409);
+    await tick("polarity_part_mark", true, null, null).expect(409);
+    await tick("polarity_part_mark", true, null, 270).expect(201);
+    expect((await load()).fittedParts.find((one) => one.id === fitted)?.stripeDegrees).toBe(270);
+    await request(test.app)
+      .post(`/api/jobs/${jobId}/acts`)
+      .send({
+        ...{ id: newId(), kind: "polarity_seen", subjectId: part.positionId, word: "photo", note: null },
+        ...{ at: "2026-11-23T11:00:00.000Z", clockId: testClock, personId: null },
+      })
+      .expect(201);
+    await tick("polarity_board_mark").expect(201);
+    expect((await load()).ticks.map((one) => one.step)).toEqual([
+      "removed",
+      "fitted",
+      "polarity_part_mark",
+      "polarity_board_mark",
+    ]);
   });
   it("cannot fit over a part, fit without a plan, or remove twice", async () => {
     await plan(0).expect(200);

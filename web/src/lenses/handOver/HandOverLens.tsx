@@ -1,6 +1,7 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { acceptedReasons, type Problem } from "@pale-cap/contract";
-import { dayText, openPointWords } from "@pale-cap/wording";
+import { outcomeOf, weightOf } from "@pale-cap/core";
+import { dayText, notRepairedTag, outcomeLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
@@ -11,8 +12,7 @@ import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
-import { useSubmit } from "../../outbox/useSubmit";
-import { useIsEntryClosed } from "../../ui/closedEntry";
+import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -20,10 +20,12 @@ import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./handOver.module.css";
 import { useHandOverMutation } from "./handOverApi";
+import { OpenPoints } from "./OpenPoints";
+import { OutcomeChoice } from "./OutcomeChoice";
 
 /** What is still open, the report, and closing the job. */
 export function HandOverLens() {
-  const { detail, openPoints, houseRules } = useJob();
+  const { detail, facts, openPoints, houseRules } = useJob();
   const { job } = detail;
   const personId = useAppSelector((state) => state.workplace.personId);
   const [handOver, { isLoading }] = useHandOverMutation();
@@ -32,7 +34,12 @@ export function HandOverLens() {
   // What leaves the shop: the parts that are in now, not the ones that were found.
   const look = useVerdictLook("current");
   const accepted = acceptedReasons(detail);
-  const waiting = openPoints.filter((point) => !accepted.has(point.key));
+  const outcome = outcomeOf(facts.acts);
+  const isTagged = outcome === "not_repaired" || outcome === "scrapped";
+  // An earth is accepted by nobody: with one open the unit leaves as not repaired, or nowhere.
+  const waiting = openPoints.filter((point) =>
+    weightOf(point.code) === "earth" ? !isTagged : !accepted.has(point.key),
+  );
   const months = houseRules["shop.warrantyMonths"];
   const [minutes, setMinutes, dropMinutes] = useDraft<number | null>(`${job.id} minutes`, job.spentMinutes);
   const [isValid, setValid] = useState(true);
@@ -41,7 +48,7 @@ export function HandOverLens() {
     const body = {
       id: newId(),
       handedOverAt: pageClock.moment(),
-      warrantyMonths: months,
+      warrantyMonths: outcome === "repaired" ? months : 0,
       spentMinutes: minutes,
       note: null,
       isReopened,
@@ -86,9 +93,12 @@ export function HandOverLens() {
               ) : (
                 <>
                   <p>
-                    Warranty of {months} months from today, by the house rule. The judgement as it stands is kept with
-                    the job.
+                    {outcome === "repaired"
+                      ? `Warranty of ${months} months from today, by the house rule.`
+                      : `Handed back ${outcomeLabels[outcome]}: no warranty.`}{" "}
+                    The judgement as it stands is kept with the job.
                   </p>
+                  {outcome === "not_repaired" && <Caution>{notRepairedTag}</Caution>}
                   <div className={classes.minutes}>
                     <QuantityInput
                       label="Minutes it took"
@@ -114,76 +124,10 @@ export function HandOverLens() {
           }
         >
           <ProblemNote problem={problem} />
-          <Part
-            title="Open points"
-            aside={
-              <span className={text.soft}>
-                {waiting.length} {job.handedOverAt ? "as things stand now" : "to resolve or accept"}
-              </span>
-            }
-          >
-            {openPoints.length === 0 && <p className={text.soft}>None.</p>}
-            <ul className={classes.points}>
-              {openPoints.map((point) => (
-                <OpenPointLine
-                  key={point.key}
-                  pointKey={point.key}
-                  words={openPointWords(point)}
-                  reason={accepted.get(point.key)}
-                />
-              ))}
-            </ul>
-          </Part>
+          <OutcomeChoice />
+          <OpenPoints points={openPoints} accepted={accepted} />
         </Pane>
       }
     />
-  );
-}
-
-function OpenPointLine(props: {
-  readonly pointKey: string;
-  readonly words: string;
-  readonly reason: string | undefined;
-}) {
-  const { detail } = useJob();
-  const personId = useAppSelector((state) => state.workplace.personId);
-  const [submit, { problem }] = useSubmit();
-  const isClosed = useIsEntryClosed();
-  const [reason, setReason, dropReason] = useDraft(`${detail.job.id} accept ${props.pointKey}`, "");
-  return (
-    <li>
-      <div>{props.words}</div>
-      {props.reason ? (
-        <div className={text.soft}>accepted: {props.reason}</div>
-      ) : isClosed ? null : (
-        <form
-          className={classes.accept}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim() === "") return;
-            const body = {
-              id: newId(),
-              key: props.pointKey,
-              reason: reason.trim(),
-              acceptedAt: pageClock.moment(),
-              personId,
-            };
-            void submit({ kind: "acceptance", jobId: detail.job.id, body }).then((isSafe) => isSafe && dropReason());
-          }}
-        >
-          <TextInput
-            size="xs"
-            aria-label={`Reason to accept: ${props.words}`}
-            placeholder="reason, if it stays as it is"
-            value={reason}
-            onChange={(event) => setReason(event.currentTarget.value)}
-          />
-          <Button size="xs" type="submit" disabled={reason.trim() === ""}>
-            Accept
-          </Button>
-        </form>
-      )}
-      <ProblemNote problem={problem} />
-    </li>
   );
 }

@@ -1,8 +1,16 @@
 import { acceptedReasons } from "@pale-cap/contract";
-import { formatMarkedCapacitance, type Reading, railProof, standingReadings, symptomLabels } from "@pale-cap/core";
+import {
+  type CheckState,
+  formatMarkedCapacitance,
+  proofOf,
+  type Reading,
+  standingReadings,
+  symptomLabels,
+} from "@pale-cap/core";
 import {
   cautions,
   chargeWords,
+  checkStateLabels,
   dayText,
   logTime,
   momentText,
@@ -192,6 +200,12 @@ function Parts() {
   );
 }
 
+/** What is not simply within its limits is said beside the number. */
+function CheckNote({ state }: { readonly state: CheckState }) {
+  if (state === "passed" || state === "no_limit" || state === "not_measured") return null;
+  return <div className={text.soft}>{checkStateLabels[state]}</div>;
+}
+
 function Proof() {
   const { detail, facts, rules } = useJob();
   const rails = netsInOrder(detail).filter(
@@ -224,7 +238,7 @@ function Proof() {
           />
           <tbody>
             {rails.map((net) => {
-              const proof = railProof(net, facts.readings, rules.rail);
+              const { unloaded, loaded, ripple, loadRegulationRatio } = proofOf(net, facts, rules);
               return (
                 <tr key={net.id}>
                   <th scope="row">{net.name}</th>
@@ -232,22 +246,25 @@ function Proof() {
                     <Quantity value={net.fullLoadAmps} unit="A" />
                   </td>
                   <td>
-                    <Quantity value={proof.unloadedVolts} unit="V" digits={4} keepsZeros />
+                    <Quantity value={unloaded.reading?.value ?? null} unit="V" digits={4} keepsZeros />
+                    <CheckNote state={unloaded.state} />
                   </td>
                   <td>
-                    <Quantity value={proof.loadedVolts} unit="V" digits={4} keepsZeros />
+                    <Quantity value={loaded.reading?.value ?? null} unit="V" digits={4} keepsZeros />
+                    <CheckNote state={loaded.state} />
                   </td>
                   <td>
-                    <Quantity value={proof.loadAmps} unit="A" />
+                    <Quantity value={loaded.reading?.loadAmps ?? null} unit="A" />
                   </td>
                   <td>
-                    <Quantity value={proof.loadRegulationRatio} unit="%" digits={2} />
+                    <Quantity value={loadRegulationRatio} unit="%" digits={2} />
                   </td>
                   <td>
-                    <Quantity value={proof.rippleVolts} unit="V" />
+                    <Quantity value={ripple.reading?.value ?? null} unit="V" />
+                    <CheckNote state={ripple.state} />
                   </td>
                   <td>
-                    <Quantity value={proof.rippleLimitVolts} unit="V" />
+                    <Quantity value={ripple.high} unit="V" />
                   </td>
                   <td>{at(facts.readings, net.id)}</td>
                 </tr>

@@ -5,6 +5,7 @@ import { IconTrash } from "@tabler/icons-react";
 import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder, type PlacedCapacitor } from "../../job/parts";
+import { positionUpdate } from "../../job/positionUpdate";
 import { type ChangesFrom, useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { CommittedText } from "../../ui/CommittedText";
@@ -14,15 +15,7 @@ import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
-import {
-  type CapacitorDraft,
-  emptyDraft,
-  foundPartUpdate,
-  insertion,
-  nextDraft,
-  positionUpdate,
-  resolveNet,
-} from "./capacitorDraft";
+import { type CapacitorDraft, emptyDraft, foundPartUpdate, insertion, nextDraft, resolveNet } from "./capacitorDraft";
 import { nextCapacitor } from "./designators";
 import classes from "./inspect.module.css";
 import { NetSelect } from "./NetSelect";

@@ -1,7 +1,8 @@
 import type { BoardChange, JobDetail, Position } from "@pale-cap/contract";
 import { foundPart } from "@pale-cap/core";
 import { newId } from "../../api/newId";
-import { foundPartUpdate, positionUpdate } from "./capacitorDraft";
+import { positionUpdate } from "../../job/positionUpdate";
+import { foundPartUpdate } from "./capacitorDraft";
 
 type Placed = Position & { readonly xMetres: number; readonly yMetres: number };
 

@@ -1,4 +1,4 @@
-import type { BoardChange, FittedPartValues, JobDetail, Net, PositionValues } from "@pale-cap/contract";
+import type { BoardChange, FittedPartValues, JobDetail, Net } from "@pale-cap/contract";
 import { foundPart, type Section, sectionFacts } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { following } from "./designators";
@@ -44,18 +44,6 @@ export function nextDraft(last: CapacitorDraft, netId: string | null): Capacitor
     temperatureClassCelsius: last.temperatureClassCelsius,
     capacitorClass: last.capacitorClass,
   };
-}
-
-/** Some fields of a position changed, from the row as it is stored. */
-export function positionUpdate(
-  { positions }: Pick<JobDetail, "positions">,
-  positionId: string,
-  values: Partial<PositionValues>,
-): BoardChange[] | undefined {
-  const position = positions.find((one) => one.id === positionId);
-  if (!position) return undefined;
-  const { id, version, ...stored } = position;
-  return [{ table: "position", operation: "update", id, version, values: { ...stored, ...values } }];
 }
 
 /** Some fields of the part that was found at a position changed, from the row as it is stored. */
@@ -114,7 +102,8 @@ export function insertion(draft: CapacitorDraft, nets: readonly Net[]) {
         outlineDepthMetres: null,
         pitchMetres: draft.pitchMetres,
         polarityMark: null,
-        boardNegativeDegrees: draft.stripeDegrees,
+        // The stripe of the part; the board's own mark is an entry of its own.
+        boardNegativeDegrees: null,
         fixing: null,
         heatSource: null,
         outlineHeightMetres: null,

@@ -86,7 +86,8 @@ export function entryChanges(
         outlineDepthMetres: isCan ? null : entry.heightMetres,
         pitchMetres: entry.pitchMetres,
         polarityMark: null,
-        boardNegativeDegrees: entry.stripeDegrees,
+        // The word is the stripe of the part that stands there; the board's own mark is an entry of its own.
+        boardNegativeDegrees: null,
         fixing: null,
         heatSource: null,
         outlineHeightMetres: null,

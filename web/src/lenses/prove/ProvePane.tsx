@@ -1,15 +1,26 @@
+import { Button } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
-import { type CheckState, railProof } from "@pale-cap/core";
-import { cautions, openPointWords } from "@pale-cap/wording";
+import { proofOf, type RailCheck, type RailProof, retestReasons, settledIn } from "@pale-cap/core";
+import {
+  cautions,
+  checkStateLabels,
+  falsifierWords,
+  logTime,
+  openPointWords,
+  quantityFacts,
+  retestLabels,
+} from "@pale-cap/wording";
 import type { ReactNode } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { FirstPower } from "../../job/panels/power/FirstPower";
 import { netsInOrder } from "../../job/parts";
+import { useLogAct } from "../../job/useLogAct";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import classes from "./prove.module.css";
@@ -22,7 +33,7 @@ export function ProvePane() {
   const isShown = (net: Net) =>
     net.fullLoadAmps !== null || detail.readings.some((reading) => reading.targetId === net.id && reading.isPowered);
   const others = rails.filter((net) => !isShown(net));
-  const points = openPoints.filter((point) => point.netId !== null && point.positionId === null);
+  const points = openPoints.filter((point) => settledIn(point.code) === "prove");
   return (
     <Pane
       title="Prove"
@@ -59,53 +70,25 @@ export function ProvePane() {
   );
 }
 
-const checkLabels: Readonly<Record<CheckState, string>> = {
-  passed: "within",
-  failed: "outside",
-  not_measured: "not measured",
-  no_limit: "no limit known",
-};
-
 function Rail({ net }: { readonly net: Net }) {
   const { facts, rules } = useJob();
   const [target, select] = useTarget();
   const dispatch = useAppDispatch();
-  const proof = railProof(net, facts.readings, rules.rail);
+  const proof = proofOf(net, facts, rules);
   const isCurrent = target?.kind === "rail" && target.id === net.id;
   const aim = (loadAmps: number, quantity: "dc_voltage" | "ripple_voltage") => {
     dispatch(probeSet({ loadAmps, quantity }));
     select({ kind: "rail", id: net.id });
   };
-  const row = (
-    label: string,
-    value: number | null,
-    limit: ReactNode,
-    state: CheckState,
-    load: number,
-    quantity: "dc_voltage" | "ripple_voltage",
-  ) => (
-    <tr>
-      <th scope="row">
-        <button type="button" className={classes.aim} onClick={() => aim(load, quantity)}>
-          {label}
-        </button>
-      </th>
-      <td className={classes.value}>
-        <Quantity value={value} unit="V" digits={quantity === "dc_voltage" ? 4 : 3} keepsZeros />
-      </td>
-      <td className={text.soft}>{limit}</td>
-      <td data-state={state} className={classes.state}>
-        {checkLabels[state]}
-      </td>
-    </tr>
-  );
-  const band = proof.lowLimitVolts !== null && (
-    <>
-      <Quantity value={proof.lowLimitVolts} unit="V" digits={4} /> to{" "}
-      <Quantity value={proof.highLimitVolts} unit="V" digits={4} />
-    </>
-  );
   const load = net.fullLoadAmps ?? 0;
+  const { unloaded, loaded, ripple, partLoadRatio } = proof;
+  const band = ({ low, high }: RailCheck) =>
+    low !== null && (
+      <>
+        <Quantity value={low} unit="V" digits={4} /> to <Quantity value={high} unit="V" digits={4} />
+      </>
+    );
+  const loadedAmps = loaded.reading?.loadAmps;
   return (
     <Part
       title={net.name}
@@ -124,27 +107,39 @@ function Rail({ net }: { readonly net: Net }) {
       <div data-current={isCurrent || undefined} className={classes.rail}>
         <table className={`${text.table} ${classes.table}`}>
           <tbody>
-            {row("Unloaded", proof.unloadedVolts, band, proof.unloaded, 0, "dc_voltage")}
-            {row(
-              proof.loadAmps ? `Loaded ${proof.loadAmps} A` : "Loaded",
-              proof.loadedVolts,
-              band,
-              proof.loaded,
-              load,
-              "dc_voltage",
-            )}
-            {row(
-              "Ripple p-p",
-              proof.rippleVolts,
-              proof.rippleLimitVolts !== null && (
-                <>
-                  at most <Quantity value={proof.rippleLimitVolts} unit="V" />
-                </>
-              ),
-              proof.ripple,
-              load,
-              "ripple_voltage",
-            )}
+            <CheckRow
+              label="Unloaded"
+              check={unloaded}
+              limit={band(unloaded)}
+              onAim={() => aim(0, "dc_voltage")}
+              digits={4}
+            />
+            <CheckRow
+              label={loadedAmps ? `Loaded ${loadedAmps} A` : "Loaded"}
+              check={loaded}
+              limit={band(loaded)}
+              note={partLoadRatio === null ? "" : `, ${Math.round(100 * partLoadRatio)} % of the promise`}
+              onAim={() => aim(load, "dc_voltage")}
+              digits={4}
+            />
+            <CheckRow
+              label="Ripple p-p"
+              check={ripple}
+              limit={
+                ripple.high !== null && (
+                  <>
+                    at most <Quantity value={ripple.high} unit="V" />
+                    {proof.asNewRippleVolts !== null && (
+                      <>
+                        , as new <Quantity value={proof.asNewRippleVolts} unit="V" digits={2} />
+                      </>
+                    )}
+                  </>
+                )
+              }
+              onAim={() => aim(load, "ripple_voltage")}
+              digits={3}
+            />
           </tbody>
         </table>
         {proof.loadRegulationRatio !== null && (
@@ -161,7 +156,103 @@ function Rail({ net }: { readonly net: Net }) {
             )}
           </p>
         )}
+        <Unexplained net={net} proof={proof} />
+        <Earlier proof={proof} />
+        <Trim net={net} />
       </div>
     </Part>
+  );
+}
+
+function CheckRow(props: {
+  readonly label: string;
+  readonly check: RailCheck;
+  readonly limit: ReactNode;
+  readonly note?: string;
+  readonly onAim: () => void;
+  readonly digits: number;
+}) {
+  const { label, check, limit, note = "", onAim, digits } = props;
+  return (
+    <tr>
+      <th scope="row">
+        <button type="button" className={classes.aim} onClick={onAim}>
+          {label}
+        </button>
+      </th>
+      <td className={classes.value}>
+        <Quantity value={check.reading?.value ?? null} unit="V" digits={digits} keepsZeros />
+      </td>
+      <td className={text.soft}>{limit}</td>
+      <td data-state={check.state} className={classes.state}>
+        {checkStateLabels[check.state]}
+        {note}
+      </td>
+    </tr>
+  );
+}
+
+/** What failed and reads well now stays open until one key says what it was. */
+function Unexplained({ net, proof }: { readonly net: Net; readonly proof: RailProof }) {
+  const [act, { problem, isLoading }] = useLogAct();
+  const before = [proof.unloaded, proof.loaded, proof.ripple].find((one) => one.failedBefore !== null)?.failedBefore;
+  if (!before) return null;
+  return (
+    <div className={classes.unexplained}>
+      <span>
+        Was <Quantity value={before.value} unit="V" digits={4} /> at {logTime(before.measuredAt)}, good since. It was
+      </span>
+      {retestReasons.map((word) => (
+        <Button
+          key={word}
+          size="compact-sm"
+          loading={isLoading}
+          onClick={() => void act({ kind: "retest_explained", subjectId: net.id, word })}
+        >
+          {retestLabels[word]}
+        </Button>
+      ))}
+      <ProblemNote problem={problem} />
+    </div>
+  );
+}
+
+/** What proves nothing: read through something, or before the last act. */
+function Earlier({ proof }: { readonly proof: RailProof }) {
+  const lines = [
+    ...proof.voided.map(({ reading, by }) => ({ reading, why: falsifierWords[by] })),
+    ...proof.asReceived.map((reading) => ({ reading, why: "before the last act" })),
+  ];
+  if (lines.length === 0) return null;
+  return (
+    <details className={classes.others}>
+      <summary>Proves nothing now ({lines.length})</summary>
+      <ul className={classes.points}>
+        {lines.map(({ reading, why }) => (
+          <li key={reading.id}>
+            <Quantity value={reading.value} unit={quantityFacts[reading.quantity].unit} digits={4} />{" "}
+            {reading.loadAmps ? `at ${reading.loadAmps} A` : "no load"}, {logTime(reading.measuredAt)}: {why}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Turning the trim is an act: what was read of the rail before proves nothing. */
+function Trim({ net }: { readonly net: Net }) {
+  const [act, { problem, isLoading }] = useLogAct();
+  return (
+    <>
+      <Button
+        size="compact-xs"
+        mt={6}
+        loading={isLoading}
+        onClick={() => void act({ kind: "trim_turned", subjectId: net.id })}
+      >
+        Trim of {net.name} turned
+      </Button>
+      <ProblemNote problem={problem} />
+    </>
   );
 }

@@ -1,11 +1,14 @@
-import { Checkbox } from "@mantine/core";
-import { doPolaritiesAgree, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { Checkbox, NativeSelect } from "@mantine/core";
+import { doPolaritiesAgree, hasBoardRecord, type JobFacts, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import { directionWord, markLabels } from "@pale-cap/wording";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { stripePath } from "../../drawing/boardGeometry";
 import { useJob } from "../../job/JobContext";
+import { positionUpdate } from "../../job/positionUpdate";
+import { useBoardEdit } from "../../job/useBoardEdit";
+import { useLogAct } from "../../job/useLogAct";
 import { useTarget } from "../../job/useTarget";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
@@ -32,20 +35,22 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 
 /** One value: its places, and the four steps, each tickable for the whole group or for one place. */
 export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
-  const { detail } = useJob();
+  const { detail, facts } = useJob();
   const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, { problem }] = useSubmit();
   const { replacement, rows } = group;
 
-  function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean) {
-    const able = chosen.filter((row) => row.done.has(step) !== isDone && isPossible(row, step, isDone));
+  /** @param seenDegrees where the stripe was seen to point, with its tick: it is seen, never copied */
+  function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean, seenDegrees: number | null = null) {
+    const able = chosen.filter(
+      (row) => row.done.has(step) !== isDone && (seenDegrees !== null || isPossible(facts, row, step, isDone)),
+    );
     if (able.length === 0) return;
-    const items = able.map(({ position, found }) => ({
+    const items = able.map(({ position }) => ({
       id: newId(),
       positionId: position.id,
       fittedPartId: step === "fitted" && isDone ? newId() : null,
-      // A new part is fitted as the board's mark says; where none was noted, as the old part lay.
-      stripeDegrees: step === "fitted" && isDone ? (position.boardNegativeDegrees ?? found.stripeDegrees) : null,
+      stripeDegrees: seenDegrees,
     }));
     const body = { id: newId(), step, isDone, at: pageClock.moment(), items, personId };
     void submit({ kind: "ticks", jobId: detail.job.id, body });
@@ -80,10 +85,24 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
                     indeterminate={!isAll && rows.some((row) => row.done.has(step))}
                     disabled={
                       (isOneAtATime && step === "removed" && !isAll && rows.length > 1) ||
-                      !rows.some((row) => row.done.has(step) || isPossible(row, step, true))
+                      !rows.some((row) => row.done.has(step) || isPossible(facts, row, step, true))
                     }
                     onChange={() => tick(step, rows, !isAll)}
                   />
+                  {step === "polarity_part_mark" && rows.length > 1 && (
+                    <StripeSeen
+                      label={`Stripe seen, all of ${replacement.maker} ${replacement.series}`}
+                      isDisabled={!rows.some((row) => row.done.has("fitted") && !row.done.has(step))}
+                      onSeen={(degrees) =>
+                        tick(
+                          step,
+                          rows.filter((row) => row.done.has("fitted")),
+                          true,
+                          degrees,
+                        )
+                      }
+                    />
+                  )}
                 </th>
               );
             })}
@@ -98,6 +117,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
                 isOneAtATime && rows.some((one) => one !== row && one.done.has("removed") && !one.done.has("fitted"))
               }
               onTick={(step, isDone) => tick(step, [row], isDone)}
+              onStripeSeen={(degrees) => tick("polarity_part_mark", [row], true, degrees)}
             />
           ))}
         </tbody>
@@ -106,10 +126,69 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
   );
 }
 
-function isPossible(row: ReworkRow, step: ReworkStep, isDone: boolean): boolean {
+/** A tick needs the step before it, and a polarity the record that it confirms. */
+function isPossible(facts: JobFacts, row: ReworkRow, step: ReworkStep, isDone: boolean): boolean {
   if (!isDone) return step !== "removed" || !row.done.has("fitted");
   const needed = needs[step];
-  return needed === null || row.done.has(needed);
+  if (needed !== null && !row.done.has(needed)) return false;
+  if (step === "polarity_board_mark") return hasBoardRecord(facts, row.position);
+  return step !== "polarity_part_mark" || row.fitted?.stripeDegrees != null;
+}
+
+const directions = [0, 90, 180, 270] as const;
+
+/** Where the stripe of a part that stands there points, as it is seen: picking it is the tick. */
+function StripeSeen(props: {
+  readonly label: string;
+  readonly isDisabled: boolean;
+  readonly onSeen: (degrees: number) => void;
+}) {
+  return (
+    <NativeSelect
+      size="xs"
+      aria-label={props.label}
+      disabled={props.isDisabled}
+      value=""
+      data={[
+        { value: "", label: "stripe seen …" },
+        ...directions.map((degrees) => ({ value: String(degrees), label: directionWord(degrees) })),
+      ]}
+      onChange={(event) => event.currentTarget.value !== "" && props.onSeen(Number(event.currentTarget.value))}
+    />
+  );
+}
+
+/** The board's side of a polarity where it was not noted: its mark, or what stands for it where it has none. */
+function BoardRecord({ row }: { readonly row: ReworkRow }) {
+  const { facts } = useJob();
+  const [edit, { problem }] = useBoardEdit();
+  const [act, acted] = useLogAct();
+  const { position } = row;
+  if (hasBoardRecord(facts, position)) return null;
+  return (
+    <>
+      <NativeSelect
+        size="xs"
+        aria-label={`${position.designator}: the board's mark puts the negative side`}
+        value=""
+        data={[
+          { value: "", label: "board's mark …" },
+          ...directions.map((degrees) => ({ value: String(degrees), label: `negative ${directionWord(degrees)}` })),
+          { value: "photo", label: "no mark: by a photo" },
+          { value: "continuity", label: "no mark: pad leads to minus" },
+        ]}
+        onChange={(event) => {
+          const { value } = event.currentTarget;
+          if (value === "photo" || value === "continuity") {
+            void act({ kind: "polarity_seen", subjectId: position.id, word: value });
+          } else if (value !== "") {
+            void edit((latest) => positionUpdate(latest, position.id, { boardNegativeDegrees: Number(value) }));
+          }
+        }}
+      />
+      <ProblemNote problem={problem ?? acted.problem} />
+    </>
+  );
 }
 
 function Row(props: {
@@ -117,19 +196,24 @@ function Row(props: {
   /** Another place of the value is empty now, and the house rule takes one out at a time. */
   readonly isHeldBack: boolean;
   readonly onTick: (step: ReworkStep, isDone: boolean) => void;
+  readonly onStripeSeen: (degrees: number) => void;
 }) {
   const { row } = props;
+  const { facts } = useJob();
   const { position, found, fitted } = row;
   const [target, select] = useTarget();
-  const agree = doPolaritiesAgree(position.boardNegativeDegrees, (fitted ?? found).stripeDegrees);
+  const agree = fitted ? doPolaritiesAgree(position.boardNegativeDegrees, fitted.stripeDegrees) : null;
+  const seen = facts.acts.find((act) => act.kind === "polarity_seen" && act.subjectId === position.id);
   const details: Readonly<Record<ReworkStep, string>> = {
     removed: "",
     fitted: "",
     polarity_board_mark:
       position.boardNegativeDegrees === null
-        ? "mark not noted"
+        ? seen
+          ? `no mark, by ${seen.word === "photo" ? "a photo" : "continuity"}`
+          : "mark not noted"
         : `${position.polarityMark && position.polarityMark !== "none" ? `${markLabels[position.polarityMark]}, ` : ""}negative ${directionWord(position.boardNegativeDegrees)}`,
-    polarity_part_mark: `stripe ${directionWord((fitted ?? found).stripeDegrees)}`,
+    polarity_part_mark: fitted?.stripeDegrees == null ? "" : `stripe ${directionWord(fitted.stripeDegrees)}`,
   };
   return (
     <tr data-selected={target?.id === position.id || undefined}>
@@ -151,11 +235,15 @@ function Row(props: {
             checked={row.done.has(step)}
             disabled={
               (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
-              !isPossible(row, step, !row.done.has(step))
+              !isPossible(facts, row, step, !row.done.has(step))
             }
             onChange={(event) => props.onTick(step, event.currentTarget.checked)}
           />
           <div className={text.soft}>{details[step]}</div>
+          {step === "polarity_board_mark" && <BoardRecord row={row} />}
+          {step === "polarity_part_mark" && row.done.has("fitted") && !row.done.has(step) && (
+            <StripeSeen label={`${position.designator}: stripe seen`} isDisabled={false} onSeen={props.onStripeSeen} />
+          )}
           {step === "polarity_part_mark" && agree === false && (
             <div className={classes.conflict}>does not agree with the board's mark</div>
           )}

@@ -7,7 +7,14 @@ import {
   gateItemRules,
   gateReasons,
 } from "@pale-cap/core";
-import { gateCheckWords, gateItemHint, gateItemWords, gateReasonLabels, gateValueWords } from "@pale-cap/wording";
+import {
+  contradictionWords,
+  gateCheckWords,
+  gateItemHint,
+  gateItemWords,
+  gateReasonLabels,
+  gateValueWords,
+} from "@pale-cap/wording";
 import { useState } from "react";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import text from "../../../ui/text.module.css";
@@ -100,9 +107,7 @@ export function GateRow({ demand, isRefused }: { readonly demand: AnsweredDemand
       {asked && (
         <div role="alert" className={classes.asked}>
           <span>
-            {asked === "contradicts"
-              ? `${said} is a short: it is not ticked as sound.`
-              : `${said} is unusual here. Sound all the same?`}
+            {asked === "contradicts" ? contradictionWords(item, said) : `${said} is unusual here. Sound all the same?`}
           </span>
           {asked === "odd" && (
             <Button size="xs" loading={isLoading} autoFocus onClick={() => void store(false)}>
@@ -110,7 +115,7 @@ export function GateRow({ demand, isRefused }: { readonly demand: AnsweredDemand
             </Button>
           )}
           <Button size="xs" loading={isLoading} autoFocus={asked === "contradicts"} onClick={() => void store(true)}>
-            Log the short
+            {item === "earth_bond" ? "Log it as it is" : "Log the short"}
           </Button>
         </div>
       )}

@@ -1,0 +1,20 @@
+import type { JobFacts } from "../facts/jobFacts";
+import type { JobRules } from "../facts/jobRules";
+import { closingList } from "../facts/teardown";
+import { inOrder } from "../readings/factMoment";
+
+/**
+ * Whether the protective earth was measured within its limit on the closed case: by the last bond test, stored after
+ * everything but the earth's own screws had gone back. Local rules come first; the limit is a house rule, with the cord.
+ */
+export function isEarthBonded(facts: JobFacts, rules: JobRules): boolean {
+  const test = inOrder(facts.powerEvents.filter((one) => one.item === "earth_bond")).at(-1);
+  const [ohms] = test?.values ?? [];
+  if (!test || typeof ohms !== "number" || ohms > rules.safety.earthBondOhms) return false;
+  const isOpen = closingList(facts.teardownSteps, facts.teardownReturns).some(
+    ({ step, missingCount }) => step.kind !== "earth_screws" && missingCount > 0,
+  );
+  if (isOpen) return false;
+  const order = ({ sequence }: { readonly sequence: number | null }) => sequence ?? Number.POSITIVE_INFINITY;
+  return facts.teardownReturns.every((one) => order(one) <= order(test));
+}
