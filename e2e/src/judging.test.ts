@@ -148,7 +148,7 @@ describe("Judge", () => {
     await page.click("F1");
     await page.see("An intact fuse clears nothing behind it");
     await page.open(`/jobs/${jobId}/hand-over`);
-    await page.see("Not checked: small parts around the gate are gone.");
+    await page.see("Not tested: small parts around the gate are gone?");
     await page.see("Q1 reads bad, and no later reading says otherwise.");
   });
 

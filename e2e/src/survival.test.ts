@@ -118,7 +118,7 @@ describe("two people at one job", () => {
     const job = (await (await fetch(`${server.address}/api${jobPath}`)).json()).job;
     const { id: _, number: __, version, createdAt: ___, handedOverAt: ____, ...rest } = job;
     const { warrantyUntil: _w, handOverNote: _n, personId: _p, spentMinutes: _s, jobFamilyId: _f, ...others } = rest;
-    const { verdictSummary: _v, ...values } = others;
+    const { verdictSummary: _v, realm: _r, takesSimulated: _t, ...values } = others;
     const body = {
       writeId: crypto.randomUUID(),
       version,

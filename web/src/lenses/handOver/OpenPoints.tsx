@@ -66,11 +66,9 @@ function Alike({ code, points, accepted }: OpenPointsProps & { readonly code: Op
           )}
         </div>
       ))}
-      {weight === "earth" ? (
-        <EarthWays />
-      ) : (
-        waiting.length > 0 && !isClosed && <AcceptForm points={waiting} weight={weight} />
-      )}
+      {weight === "earth"
+        ? !isClosed && <EarthWays />
+        : waiting.length > 0 && !isClosed && <AcceptForm points={waiting} weight={weight} />}
     </li>
   );
 }
