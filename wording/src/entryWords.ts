@@ -57,6 +57,7 @@ export function understoodWords(entry: PartEntry, railName: string | null): read
     entry.pitchMetres === null ? null : `pitch ${mm(entry.pitchMetres)}`,
     xMetres === null || yMetres === null ? null : `at ${mm(xMetres)}, ${mm(yMetres)}`,
     entry.stripeDegrees === null ? null : `stripe ${directionWord(entry.stripeDegrees)}`,
+    entry.isNonPolar ? "non-polar" : null,
     entry.series && `series ${entry.series}`,
   ];
   return pieces.filter((piece): piece is string => Boolean(piece));
@@ -71,6 +72,8 @@ export function entryProblemWords({ code, word }: EntryProblem): string {
       return `“${word}” says something again`;
     case "two_decimal_marks":
       return `“${word}” has two decimal marks`;
+    case "comma_thousand":
+      return `“${word}”: a thousand, or a decimal? Write it without the comma, or with a point`;
     case "range_backwards":
       return `“${word}” runs backwards`;
     case "range_too_long":

@@ -7,6 +7,8 @@ export function failureWords(failure: ParseFailure): string {
       return "A number is needed.";
     case "ambiguous_marks":
       return `Two decimal marks: did you mean ${failure.readings[0]} or ${failure.readings[1]}?`;
+    case "comma_thousand":
+      return `A thousand, or a decimal: ${failure.readings[0]} or ${failure.readings[1]}?`;
     case "prefix_not_used":
       return `Write it ${failure.unit ? `in ${failure.unit} ` : ""}without a prefix.`;
     case "not_a_quantity":

@@ -43,6 +43,7 @@ export function markings(scenario: Scenario): readonly PartEntry[] {
       xMetres: (part.place[0] ?? 0) / 1e3,
       yMetres: (part.place[1] ?? 0) / 1e3,
       stripeDegrees: 90,
+      isNonPolar: null,
       series: null,
     };
   });
@@ -59,6 +60,7 @@ export function markings(scenario: Scenario): readonly PartEntry[] {
       xMetres: (device.place[0] ?? 0) / 1e3,
       yMetres: (device.place[1] ?? 0) / 1e3,
       stripeDegrees: null,
+      isNonPolar: null,
       series: null,
     }),
   );

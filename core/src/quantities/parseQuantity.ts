@@ -5,6 +5,8 @@ export type ParseFailure =
   | { readonly code: "empty" }
   /** Two decimal marks: the two ways in which the digits can be meant. */
   | { readonly code: "ambiguous_marks"; readonly readings: readonly [string, string] }
+  /** One digit, a comma, three digits: a thousand, or a decimal. */
+  | { readonly code: "comma_thousand"; readonly readings: readonly [string, string] }
   | { readonly code: "prefix_not_used"; readonly unit: Unit }
   | { readonly code: "not_a_quantity"; readonly unit: Unit };
 
@@ -18,7 +20,8 @@ const infix = /^([+-]?)(\d*)([pnumkKMGRr])(\d+)$/;
 /**
  * Reads a number as bench people write it: `4u7`, `1000 uF`, `0R41`, `33m`, `1,5k`, `2.2e-3`.
  *
- * A lone comma or point is the decimal mark. Two marks are refused with both readings. A number without a prefix takes
+ * A lone comma or point is the decimal mark. Two marks are refused with both readings, and so is `1,000`: a thousand, or
+ * one in three decimals. A number without a prefix takes
  * `defaultPrefix`, unless its unit is spelled out. Never throws.
  *
  * @returns the value in SI base units (ratio for %, metres for mm)
@@ -37,10 +40,17 @@ export function parseQuantity(text: string, unit: Unit, defaultPrefix: SiPrefix 
   const digits = whole ? compact : spelling ? compact.slice(0, -spelling.length) : compact;
   const marks = digits.replace(/[^.,]/g, "");
   if (marks.length > 1 && /^[+-]?[\d.,]+[a-zA-Z]?$/.test(digits)) return refused(ambiguity(digits));
+  const thousand = /^([+-]?[1-9]),(\d{3})(?![\d.,])/.exec(digits);
+  if (thousand)
+    return refused({
+      code: "comma_thousand",
+      readings: [`${thousand[1]}${thousand[2]}`, `${thousand[1]}.${thousand[2]}`],
+    });
   const parsed = whole ?? parseDigits(digits, unit);
   if (!parsed) return refused({ code: "not_a_quantity", unit });
   if (parsed.prefix !== null && !unitFacts[unit].takesPrefix) return refused({ code: "prefix_not_used", unit });
-  const prefix = parsed.prefix ?? (spelling && spelling.toLowerCase() !== "r" ? "" : defaultPrefix);
+  // A unit that is spelled out, R for ohm too, means the unit itself.
+  const prefix = parsed.prefix ?? (spelling ? "" : defaultPrefix);
   const exponent = parsed.exponent + prefixExponents[prefix] + storedExponent;
   const value = Number(`${parsed.number}e${exponent}`);
   if (!Number.isFinite(value)) return refused({ code: "not_a_quantity", unit });

@@ -45,6 +45,10 @@ describe("parseQuantity", () => {
     expect(value("41", "Ω", "m")).toBe(0.041);
     expect(value("41 ohm", "Ω", "m")).toBe(41);
     expect(value("0R41", "Ω", "m")).toBe(0.41);
+    // R is spelled out too: 24 ohm are not 24 milliohm.
+    for (const text of ["24R", "24r", "24 R", "24Ω"]) expect(value(text, "Ω", "m")).toBe(24);
+    expect(value("8.3R", "Ω", "m")).toBe(8.3);
+    expect(value("0.19R", "Ω", "m")).toBe(0.19);
   });
 
   it("refuses two decimal marks and offers both readings", () => {
@@ -56,6 +60,22 @@ describe("parseQuantity", () => {
       ok: false,
       failure: { code: "ambiguous_marks", readings: ["1000000", "1.000000"] },
     });
+  });
+
+  it("asks whether a comma before three digits is a thousand", () => {
+    expect(parseQuantity("1,000", "V")).toEqual({
+      ok: false,
+      failure: { code: "comma_thousand", readings: ["1000", "1.000"] },
+    });
+    expect(value("1,000u", "F")).toBe("comma_thousand");
+    expect(value("-4,700", "V")).toBe("comma_thousand");
+    expect([
+      value("4,7", "V"),
+      value("4,70", "V"),
+      value("0,123", "V"),
+      value("12,345", "V"),
+      value("1.000", "V"),
+    ]).toEqual([4.7, 4.7, 0.123, 12.345, 1]);
   });
 
   test.prop([fc.string(), fc.constantFrom(...(Object.keys(unitFacts) as Unit[]))])(

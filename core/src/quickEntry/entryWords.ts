@@ -27,6 +27,9 @@ export const classWords: Readonly<Record<CapacitorClass, readonly string[]>> = {
 /** Where the stripe points, as 0 right, 90 down. */
 export const stripeWords: Readonly<Record<string, number>> = { "-right": 0, "-down": 90, "-left": 180, "-up": 270 };
 
+/** A part without polarity; the first is the one that is printed. */
+export const nonPolarWords: readonly string[] = ["np", "bp"];
+
 /** What a designator's letters say of the part; a kind that is spelled out wins. */
 const kindPrefixes: readonly (readonly [prefix: string, kind: PartKind])[] = [
   ["FAN", "fan"],

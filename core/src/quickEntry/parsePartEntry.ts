@@ -2,7 +2,7 @@ import { type PartKind, partKinds } from "../board/board";
 import { type Section, sections } from "../board/sections";
 import { type CapacitorClass, capacitorClasses } from "../capacitors/capacitorClass";
 import { parseQuantity } from "../quantities/parseQuantity";
-import { classWords, kindOfDesignator, sectionWords, stripeWords } from "./entryWords";
+import { classWords, kindOfDesignator, nonPolarWords, sectionWords, stripeWords } from "./entryWords";
 
 /** What one line of quick entry says; null where it does not say it. SI, lengths in metres. */
 export interface PartEntry {
@@ -23,6 +23,8 @@ export interface PartEntry {
   readonly xMetres: number | null;
   readonly yMetres: number | null;
   readonly stripeDegrees: number | null;
+  /** Either way round: it has no stripe. */
+  readonly isNonPolar: boolean | null;
   readonly series: string | null;
 }
 
@@ -30,6 +32,7 @@ export type EntryProblemCode =
   | "not_understood"
   | "said_twice"
   | "two_decimal_marks"
+  | "comma_thousand"
   | "range_backwards"
   | "range_too_long"
   | "no_designator"
@@ -94,6 +97,7 @@ export function parsePartEntry(line: string): ParsedPartEntry {
     xMetres: null,
     yMetres: null,
     stripeDegrees: null,
+    isNonPolar: null,
     series: null,
   };
   return { entry: { ...nothing, ...found }, problems };
@@ -113,6 +117,7 @@ function meaningOf(word: string): Meaning {
     size(lower) ??
     placeOnBoard(lower) ??
     pitch(lower) ??
+    printedPair(word) ??
     quantities(word) ?? { problem: "not_understood" }
   );
 }
@@ -149,6 +154,7 @@ function listed(word: string): Meaning | null {
   if (capacitorClass) return { found: { capacitorClass } };
   const stripeDegrees = stripeWords[word];
   if (stripeDegrees !== undefined && Object.hasOwn(stripeWords, word)) return { found: { stripeDegrees } };
+  if (nonPolarWords.includes(word)) return { found: { isNonPolar: true } };
   const kind = word.startsWith("is:") ? partKinds.find((one) => one === word.slice(3)) : undefined;
   return kind ? { found: { kind } } : null;
 }
@@ -202,10 +208,28 @@ function quantities(word: string): Meaning | null {
       : { problem: "out_of_range" };
   }
   if (!/^[\d.,]+(?:[pnumµμ]\d*f?|f)$/i.test(word)) return null;
+  return capacitance(word);
+}
+
+function capacitance(word: string): Meaning {
   const parsed = parseQuantity(word.replace(/U/g, "u"), "F");
-  if (!parsed.ok)
-    return { problem: parsed.failure.code === "ambiguous_marks" ? "two_decimal_marks" : "not_understood" };
+  if (!parsed.ok) {
+    const { code } = parsed.failure;
+    if (code === "comma_thousand") return { problem: "comma_thousand" };
+    return { problem: code === "ambiguous_marks" ? "two_decimal_marks" : "not_understood" };
+  }
   return parsed.value > 0 && parsed.value <= limits.farads
     ? { found: { capacitanceFarads: parsed.value } }
     : { problem: "out_of_range" };
+}
+
+/** `470/25` and `4700uF/16V`, as printed on boards and lists: microfarads before volts. */
+function printedPair(word: string): Meaning | null {
+  const match = /^([\d.,]+)([pnumµμ]?)f?\/(\d+(?:[.,]\d+)?)v?$/i.exec(word);
+  if (!match) return null;
+  const found = capacitance(`${match[1]}${match[2] || "u"}`);
+  if ("problem" in found) return found;
+  const ratedVolts = Number(match[3]?.replace(",", "."));
+  if (!(ratedVolts > 0 && ratedVolts <= limits.volts)) return { problem: "out_of_range" };
+  return { found: { ...found.found, ratedVolts } };
 }

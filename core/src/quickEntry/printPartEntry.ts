@@ -1,5 +1,5 @@
 import { formatQuantity } from "../quantities/formatQuantity";
-import { classWords, kindOfDesignator, sectionWords, stripeWords } from "./entryWords";
+import { classWords, kindOfDesignator, nonPolarWords, sectionWords, stripeWords } from "./entryWords";
 import type { PartEntry } from "./parsePartEntry";
 
 /** One line of quick entry that reads back to the same entry, in the order in which a sleeve is read. */
@@ -22,6 +22,7 @@ export function printPartEntry(entry: PartEntry): string {
       ? null
       : `@${millimetres(entry.xMetres)}/${millimetres(entry.yMetres)}`,
     Object.keys(stripeWords).find((word) => stripeWords[word] === entry.stripeDegrees) ?? null,
+    entry.isNonPolar ? (nonPolarWords[0] ?? null) : null,
     entry.series && `"${entry.series}"`,
   ];
   return words.filter(Boolean).join(" ");

@@ -44,6 +44,12 @@ describe("parsePartEntry", () => {
     ["BR1 15x10", { kind: "bridge", diameterMetres: 0.015 }],
     ["U7 is:optocoupler", { kind: "optocoupler" }],
     ["CX1 100n", { kind: "film" }],
+    ["C3 470/25", { capacitanceFarads: 470e-6, ratedVolts: 25 }],
+    ["C3 4700uF/16V", { capacitanceFarads: 4.7e-3, ratedVolts: 16 }],
+    ["C3 4,7/6,3v", { capacitanceFarads: 4.7e-6, ratedVolts: 6.3 }],
+    ["C3 100n/63", { capacitanceFarads: 100e-9, ratedVolts: 63 }],
+    ["C3 10u np", { isNonPolar: true }],
+    ["C3 10u BP", { isNonPolar: true }],
   ] as const)("reads %s", (line, expected) => {
     expect(parsePartEntry(line).problems).toEqual([]);
     expect(parsePartEntry(line).entry).toMatchObject(expected);
@@ -73,6 +79,10 @@ describe("parsePartEntry", () => {
         ["no_designator", ""],
       ],
     ],
+    ["C1 1,000u 16v", [["comma_thousand", "1,000u"]]],
+    ["C1 1,000/16", [["comma_thousand", "1,000/16"]]],
+    ["C1 470/5000", [["out_of_range", "470/5000"]]],
+    ["C1 470/25 35v", [["said_twice", "35v"]]],
     ["C1 10f", [["out_of_range", "10f"]]],
     ["C1 5000v", [["out_of_range", "5000v"]]],
     ["C1 107", [["not_understood", "107"]]],
@@ -121,6 +131,7 @@ const entries: fc.Arbitrary<PartEntry> = fc
     place: maybe(fc.tuple(tenths(4000), tenths(4000))),
     stripe: maybe(fc.constantFrom(0, 90, 180, 270)),
     series: maybe(fc.constantFrom("KX", "Low 5")),
+    isNonPolar: maybe(fc.constant(true)),
   })
   .map((one) => ({
     designators: Array.from({ length: one.count }, (_, n) => `${one.prefix}${one.first + n}`),
@@ -139,6 +150,7 @@ const entries: fc.Arbitrary<PartEntry> = fc
     yMetres: one.place?.[1] ?? null,
     stripeDegrees: one.stripe,
     series: one.series,
+    isNonPolar: one.isNonPolar,
   }));
 
 describe("printPartEntry", () => {

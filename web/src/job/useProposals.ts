@@ -27,8 +27,8 @@ export function useProposals(): readonly [readonly ProposedTarget[], (proposal: 
   );
   const take = useCallback(
     ({ positionId, terminals, quantity, circuitState }: ProposedTarget) => {
-      dispatch(probeSet({ quantity, circuitState }));
       select({ kind: "part", id: positionId, ...(terminals && { terminals }) });
+      dispatch(probeSet({ quantity, circuitState }));
     },
     [dispatch, select],
   );

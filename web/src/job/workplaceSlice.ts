@@ -41,6 +41,8 @@ interface Workplace {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
+  /** How each part is held while it is read: lifted, or out, belongs to it and never passes to the next. */
+  readonly circuitStates: Readonly<Record<string, CircuitState>>;
   readonly probe: ProbeSettings;
   readonly habits: BarHabits;
 }
@@ -70,6 +72,7 @@ export function remember(state: Workplace): void {
 const initialState: Workplace = {
   ...remembered(),
   targets: {},
+  circuitStates: {},
   probe: {
     quantity: "esr",
     circuitState: "in_circuit",
@@ -98,7 +101,14 @@ export const workplaceSlice = createSlice({
       state.personId = payload;
     },
     targetSelected(state, { payload }: PayloadAction<{ jobId: string; target: ProbeTarget | undefined }>) {
-      state.targets[payload.jobId] = payload.target;
+      const before = state.targets[payload.jobId];
+      const { target } = payload;
+      state.targets[payload.jobId] = target;
+      if (!target || target.id === before?.id) return;
+      if (before?.kind === "part") state.circuitStates[before.id] = state.probe.circuitState;
+      if (target.kind === "part") state.probe.circuitState = state.circuitStates[target.id] ?? "in_circuit";
+      // The load of one rail is not the load of another.
+      if (target.kind === "rail") state.probe.loadAmps = 0;
     },
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };

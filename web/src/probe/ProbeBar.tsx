@@ -16,7 +16,7 @@ import {
   rigWords,
   verdictLabels,
 } from "@pale-cap/wording";
-import { type KeyboardEvent, useEffect, useRef } from "react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useAppDispatch } from "../app/store/hooks";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { useJob } from "../job/JobContext";
@@ -42,6 +42,7 @@ export function ProbeBar() {
   const dispatch = useAppDispatch();
   const [proposals, take] = useProposals();
   const input = useRef<HTMLInputElement>(null);
+  const [isLoadUnderstood, setLoadUnderstood] = useState(true);
   const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
   const name = position?.designator ?? net?.name ?? (target?.kind === "unit" ? "The unit" : undefined);
   const isPart = target?.kind === "part";
@@ -61,8 +62,10 @@ export function ProbeBar() {
     switch (event.key) {
       case "Enter":
         // Nothing typed and nothing live: the bar goes where the next reading tells most.
+        if (!isLoadUnderstood) return act(() => undefined);
         return act(() => (isEmpty && !probe.hasValue && proposals[0] ? take(proposals[0]) : probe.log(true)));
       case "/":
+        if (!isLoadUnderstood) return act(() => undefined);
         return act(() => probe.log(false));
       case "*":
         return act(cycleCircuit);
@@ -154,6 +157,8 @@ export function ProbeBar() {
               placeholder="no load"
               value={settings.loadAmps}
               onChange={(loadAmps) => dispatch(probeSet({ loadAmps: loadAmps ?? 0 }))}
+              onValidity={setLoadUnderstood}
+              isSelectedOnFocus
             />
           )}
           {quantity === "leakage_current" && <LeakageTest settings={settings} />}
@@ -175,6 +180,11 @@ export function ProbeBar() {
           onKeyDown={onKeyDown}
         />
         <span className={classes.unit}>{probe.printedUnit}</span>
+        {probe.text !== "" && probe.value !== null && (
+          <span className={classes.echo}>
+            = {formatQuantity(probe.value, probe.unit, { significantDigits: 4 }).text}
+          </span>
+        )}
       </label>
       <div className={classes.scaleCell}>
         {codes ? (
@@ -187,7 +197,8 @@ export function ProbeBar() {
           <BandScale band={probe.band} value={probe.value} unit={probe.unit} hint={hint()} />
         )}
         <div role="status" className={classes.message}>
-          {probe.problem ?? message()}
+          {probe.problem ??
+            (isLoadUnderstood ? message() : "The load is not understood: nothing is logged before it is.")}
         </div>
       </div>
       <div>

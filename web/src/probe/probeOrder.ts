@@ -1,5 +1,5 @@
 import type { FittedPartRow, Net, Position } from "@pale-cap/contract";
-import { probePoints } from "@pale-cap/core";
+import { probePoints, sectionFacts } from "@pale-cap/core";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import type { ProbeTarget } from "../job/workplaceSlice";
 
@@ -11,10 +11,14 @@ interface ProbedBoard {
 
 /**
  * Where the bar goes when it steps: from rail to rail, or over the capacitors that sit on the board and then over the other
- * parts, test by test. A live test and one that only some parts have are not on the way.
+ * parts, test by test. A live test and one that only some parts have are not on the way, and no key leads to a live
+ * reading on the mains side.
  */
 export function probeOrder(board: ProbedBoard, kind: ProbeTarget["kind"] | undefined): readonly ProbeTarget[] {
-  if (kind === "rail") return netsInOrder(board).map((one) => ({ kind: "rail", id: one.id }));
+  if (kind === "rail") {
+    const outputs = netsInOrder(board).filter((net) => !sectionFacts[net.section].isMainsSide);
+    return outputs.map((one) => ({ kind: "rail", id: one.id }));
+  }
   const capacitors = capacitorsInOrder(board)
     .filter((one) => one.current)
     .map((one): ProbeTarget => ({ kind: "part", id: one.position.id }));

@@ -57,6 +57,7 @@ afterEach(cleanup);
 describe("typing into the bar", () => {
   it("logs the number as it was understood, keeps the text beside it, and goes on to the next part", () => {
     const bar = probing(part("C1"));
+    act(() => void store.dispatch(probeSet({ circuitState: "lead_lifted" })));
     act(() => bar.current.setText("41"));
     // Milliohms are expected of this part: a bare number takes them.
     expect(bar.current.printedUnit).toBe("mΩ");
@@ -67,8 +68,38 @@ describe("typing into the bar", () => {
       ...{ circuitState: "lead_lifted", frequencyHertz: 100e3, instrument: null },
     });
     expect(lastBody().value).toBeCloseTo(0.041, 12);
-    expect(selected()).toEqual(part("C2"));
-    expect(bar.current.text).toBe("");
+    // Lifted it is read whole: its C comes next, and only then the neighbour, in circuit as that one is.
+    expect([selected(), bar.current.quantity]).toEqual([part("C1"), "capacitance"]);
+    act(() => bar.current.setText("980"));
+    act(() => bar.current.log(true));
+    expect(lastBody()).toMatchObject({ targetId: "at-C1", quantity: "capacitance", circuitState: "lead_lifted" });
+    expect([selected(), bar.current.quantity, bar.current.text]).toEqual([part("C2"), "esr", ""]);
+    expect(store.getState().workplace.probe.circuitState).toBe("in_circuit");
+    act(() => bar.current.step(-1));
+    expect(store.getState().workplace.probe.circuitState).toBe("lead_lifted");
+  });
+  it("goes on at once where the part is in circuit: its C says nothing there", () => {
+    const bar = probing(part("C1"));
+    act(() => void store.dispatch(probeSet({ circuitState: "in_circuit" })));
+    act(() => bar.current.setText("41"));
+    act(() => bar.current.log(true));
+    expect([selected(), bar.current.quantity]).toEqual([part("C2"), "esr"]);
+  });
+  it("reads a rail unloaded, loaded, its ripple, and then the next output, never the mains side", () => {
+    const rail = { kind: "rail", id: "net-12" } as const;
+    const nets = [...board.nets, sampleNet({ id: "net-5", name: "5 V", nominalVolts: 5, fullLoadAmps: 2 })];
+    const bar = probing(rail, { nets });
+    act(() => void store.dispatch(probeSet({ quantity: "dc_voltage" })));
+    const log = (text: string) => {
+      act(() => bar.current.setText(text));
+      act(() => bar.current.log(true));
+      return [selected()?.id, bar.current.quantity, store.getState().workplace.probe.loadAmps];
+    };
+    expect(log("12.1")).toEqual(["net-12", "dc_voltage", 4]);
+    expect(log("11.9")).toEqual(["net-12", "ripple_voltage", 4]);
+    expect(lastBody()).toMatchObject({ loadAmps: 4, isPowered: true });
+    expect(log("30")).toEqual(["net-5", "dc_voltage", 0]);
+    expect([log("5"), log("5"), log("20")].at(-1)).toEqual(["net-12", "dc_voltage", 0]);
   });
   it("takes a quantity that is named before the number, and another decade", () => {
     const bar = probing(part("C1"));

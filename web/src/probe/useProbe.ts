@@ -1,9 +1,10 @@
 import { deviceTestOf, isUnderDrain, standingReadings } from "@pale-cap/core";
 import { quantityFacts } from "@pale-cap/wording";
-import { useMemo } from "react";
-import { useAppSelector } from "../app/store/hooks";
+import { useMemo, useState } from "react";
+import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { useJob } from "../job/JobContext";
 import { useTarget } from "../job/useTarget";
+import { type ProbeTarget, probeSet } from "../job/workplaceSlice";
 import { barQuantities, fittingQuantity } from "./barQuantities";
 import { draftReading } from "./draftReading";
 import { expectation } from "./expectation";
@@ -26,6 +27,9 @@ export function useProbe() {
   const personId = useAppSelector((state) => state.workplace.personId);
   const send = useSendReading(detail.job.id);
   const typed = useTyped(detail.job.id, target);
+  const dispatch = useAppDispatch();
+  /** The part whose ESR was read just now and whose C comes with it. */
+  const [paired, setPaired] = useState<string | null>(null);
 
   const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
   const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
@@ -53,6 +57,9 @@ export function useProbe() {
   function step(by: number): void {
     const next = steppedTarget(order, target, by);
     if (next) select(next);
+    // Whose C was asked for with its ESR is left: the next part begins with ESR again.
+    if (paired !== null) dispatch(probeSet({ quantity: "esr" }));
+    setPaired(null);
     typed.resetDecade();
   }
 
@@ -71,9 +78,38 @@ export function useProbe() {
     });
     typed.dropText();
     if (habits.isTone && value !== null && band) sound(isInside(value, band));
+    if (thenStep) goOn(target);
+  }
+
+  /** What comes after a reading: the rest of the same part or rail before the next one. */
+  function goOn(of: ProbeTarget): void {
     // Volts were only asked for: the part itself comes next. A test before the mains has none behind it.
-    const isLast = target.kind === "rail" && target.terminals !== undefined;
-    if (thenStep && !(volts.asked && quantity === "dc_voltage") && !isLast) step(1);
+    if (volts.asked && quantity === "dc_voltage") return;
+    if (of.kind === "rail") {
+      goOnAtRail(of);
+      return;
+    }
+    const isFree = of.kind === "part" && settings.circuitState !== "in_circuit";
+    if (isFree && quantity === "esr" && fitting.main.includes("capacitance")) {
+      // A part that is lifted or out is read whole: ESR, then C, without going back to it.
+      setPaired(of.id);
+      dispatch(probeSet({ quantity: "capacitance" }));
+      return;
+    }
+    step(1);
+  }
+
+  /** Unloaded, then loaded, then ripple at that load, then the next rail. */
+  function goOnAtRail(of: ProbeTarget): void {
+    if (of.terminals !== undefined) return;
+    const promised = net?.fullLoadAmps ?? null;
+    const isLoaded = (settings.loadAmps ?? 0) > 0;
+    if (quantity === "dc_voltage" && isLoaded) dispatch(probeSet({ quantity: "ripple_voltage" }));
+    else if (quantity === "dc_voltage" && promised !== null) dispatch(probeSet({ loadAmps: promised }));
+    else if (quantity === "dc_voltage" || quantity === "ripple_voltage") {
+      step(1);
+      dispatch(probeSet({ quantity: "dc_voltage", loadAmps: 0 }));
+    }
   }
   useHoldToLog(habits.isHolding && typed.text === "", live, `${target?.id}|${target?.terminals}|${quantity}`, () =>
     log(true),

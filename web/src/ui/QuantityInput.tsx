@@ -32,6 +32,8 @@ export interface QuantityInputProps {
   readonly size?: "xs" | "sm" | "md";
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
   readonly id?: string;
+  /** What stands there is replaced by the next key. */
+  readonly isSelectedOnFocus?: boolean;
 }
 
 /** A number with a unit, typed as on the bench. The text stays as typed; what was understood stands beside it. */
@@ -112,6 +114,7 @@ export function QuantityInput(props: QuantityInputProps) {
       placeholder={props.placeholder}
       onChange={(event) => change(event.currentTarget.value)}
       onBlur={commit}
+      onFocus={props.isSelectedOnFocus ? (event) => event.currentTarget.select() : undefined}
       onKeyDown={(event) => {
         if (event.key === "Enter") commit();
         if (event.key === "Escape" && isUnsent) throwAway();

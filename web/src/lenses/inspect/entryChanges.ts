@@ -109,6 +109,7 @@ export function entryChanges(
         diameterMetres: entry.diameterMetres,
         heightMetres: entry.heightMetres,
         stripeDegrees: entry.stripeDegrees,
+        isNonPolar: entry.isNonPolar === true,
         datasheetEsrOhms: null,
         toleranceRatio: entry.toleranceRatio,
         series: entry.series,

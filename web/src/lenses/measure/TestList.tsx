@@ -34,8 +34,10 @@ export function TestList({ title, points }: { readonly title: string; readonly p
                 type="button"
                 onClick={() => {
                   const { targetKind: kind, targetId: id, terminals, circuitState, quantity } = point;
-                  dispatch(probeSet({ quantity, ...(circuitState && { circuitState }) }));
+                  const isSame = target?.id === id;
                   select({ kind, id, ...(terminals && { terminals }) });
+                  // Another row of the same part: it is held as it was.
+                  dispatch(probeSet({ quantity, ...(circuitState && !isSame && { circuitState }) }));
                 }}
               >
                 <b>{pins ?? words?.name}</b> {pins && words ? `${words.name}, ` : ""}

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
@@ -14,10 +14,13 @@ export function ProveLens() {
   const { detail } = useJob();
   useInstrumentStream();
   const [target, select] = useTarget();
+  const hasArrived = useRef(false);
   useEffect(() => {
     const rails = netsInOrder(detail);
     const first = rails.find((net) => net.fullLoadAmps !== null) ?? rails[0];
-    if (target?.kind !== "rail" && first) select({ kind: "rail", id: first.id });
+    // Once, on arriving: afterwards the bar follows what is clicked.
+    if (!hasArrived.current && target?.kind !== "rail" && first) select({ kind: "rail", id: first.id });
+    hasArrived.current = true;
   }, [detail, target, select]);
   const look = useVerdictLook("current");
   return <LensLayout paneWidth="medium" board={<BoardPanel look={look} />} pane={<ProvePane />} foot={<ProbeBar />} />;

@@ -77,8 +77,8 @@ function Rail({ net }: { readonly net: Net }) {
   const proof = proofOf(net, facts, rules);
   const isCurrent = target?.kind === "rail" && target.id === net.id;
   const aim = (loadAmps: number, quantity: "dc_voltage" | "ripple_voltage") => {
-    dispatch(probeSet({ loadAmps, quantity }));
     select({ kind: "rail", id: net.id });
+    dispatch(probeSet({ loadAmps, quantity }));
   };
   const load = net.fullLoadAmps ?? 0;
   const { unloaded, loaded, ripple, partLoadRatio } = proof;

@@ -14,8 +14,10 @@ const detail = {
 describe("rails that were promised", () => {
   it("find their net by name, or by volts where only one fits", () => {
     expect(matchingNet(detail, { name: "12 v", volts: null, amps: 4 })?.id).toBe("n12");
-    expect(matchingNet(detail, { name: "Main", volts: 12, amps: 4 })?.id).toBe("n12");
-    expect(matchingNet(detail, { name: "Logic", volts: 5, amps: 1 })).toBeUndefined();
+    expect(matchingNet(detail, { name: null, volts: 12, amps: 4 })?.id).toBe("n12");
+    expect(matchingNet(detail, { name: " ", volts: 5, amps: 1 })).toBeUndefined();
+    // A name that is given and not found is another rail, whatever its volts.
+    expect(matchingNet(detail, { name: "12 V standby", volts: 12, amps: 1.5 })).toBeUndefined();
   });
   it("lay the load on a net that stands, make one that does not, and change nothing twice", () => {
     expect(railChanges(detail, { name: null, volts: 12, amps: 4 })).toMatchObject([

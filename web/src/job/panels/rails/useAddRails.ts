@@ -30,10 +30,14 @@ export function useAddRails() {
 export const railName = ({ name, volts }: NewRail): string =>
   name?.trim() || formatQuantity(volts ?? 0, "V").text.replace("\u00a0", " ");
 
-/** The rail of the same name, or the only output rail of the same volts. */
+/**
+ * The rail of the same name; for one without a name the only output rail of the same volts. A name that is given and not
+ * found is another rail, whatever its volts: 5 V standby is not 5 V.
+ */
 export function matchingNet(detail: JobDetail, rail: NewRail): Net | undefined {
   const named = detail.nets.find((net) => net.name.toLowerCase() === railName(rail).toLowerCase());
-  if (named || rail.volts === null) return named;
+  const isNamed = (rail.name?.trim() ?? "") !== "";
+  if (named || isNamed || rail.volts === null) return named;
   const alike = detail.nets.filter((net) => outputSections.includes(net.section) && net.nominalVolts === rail.volts);
   return alike.length === 1 ? alike[0] : undefined;
 }
