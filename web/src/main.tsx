@@ -2,6 +2,11 @@ import "@mantine/core/styles.css";
 import "@mantine/notifications/styles.css";
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/atkinson-hyperlegible-mono";
+// The signs of the trade: µ, Ω, ≤, ≥, ≈ and → are in neither of the two.
+import "@fontsource/dejavu-sans/latin-400.css";
+import "@fontsource/dejavu-sans/latin-700.css";
+import "@fontsource/dejavu-mono/latin-400.css";
+import "@fontsource/dejavu-mono/latin-700.css";
 import "./app/theme.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";

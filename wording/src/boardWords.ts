@@ -37,12 +37,19 @@ export const fixingLabels: Readonly<Record<Fixing, string>> = {
   clamped: "clamped",
 };
 
-export const quantityFacts: Readonly<Record<QuantityKind, { readonly label: string; readonly unit: Unit }>> = {
+interface QuantityFacts {
+  readonly label: string;
+  /** Where there is no room for it. */
+  readonly short?: string;
+  readonly unit: Unit;
+}
+
+export const quantityFacts: Readonly<Record<QuantityKind, QuantityFacts>> = {
   esr: { label: "ESR", unit: "Ω" },
   capacitance: { label: "C", unit: "F" },
   dc_voltage: { label: "DC", unit: "V" },
   ripple_voltage: { label: "Ripple p-p", unit: "V" },
-  voltage_loss: { label: "Vloss", unit: "%" },
+  voltage_loss: { label: "Charge loss", short: "Loss", unit: "%" },
   resistance: { label: "Ohms", unit: "Ω" },
   dissipation: { label: "D", unit: "" },
   leakage_current: { label: "Leakage", unit: "A" },

@@ -24,7 +24,7 @@ export const functionFacts: Readonly<Record<InstrumentFunction, { readonly label
   ESR: { label: "ESR", unit: "Ω" },
   CAP: { label: "C", unit: "F" },
   DISS: { label: "D", unit: "" },
-  VLOS: { label: "Vloss", unit: "%" },
+  VLOS: { label: "Charge loss", unit: "%" },
   DCV: { label: "DC volts", unit: "V" },
   ACV: { label: "AC volts", unit: "V" },
   OHMS: { label: "Ohms", unit: "Ω" },

@@ -16,7 +16,7 @@ export function QuantityChoice(props: {
     <div className={classes.quantities}>
       <SegmentedControl
         aria-label="Quantity"
-        data={fitting.main.map((one) => ({ value: one, label: quantityFacts[one].label }))}
+        data={fitting.main.map((one) => ({ value: one, label: quantityFacts[one].short ?? quantityFacts[one].label }))}
         value={isMore ? "" : value}
         onChange={(next) => next && onChange(next as QuantityKind)}
       />
