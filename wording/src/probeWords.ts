@@ -1,11 +1,13 @@
-import type {
-  CoarseCode,
-  DeviceTestCode,
-  ExpectationBasis,
-  ExpectedReading,
-  LowEnergyTest,
-  ProbeCaution,
-  ProbeInstrument,
+import {
+  type CoarseCode,
+  type DeviceTestCode,
+  type ExpectationBasis,
+  type ExpectedReading,
+  formatQuantity,
+  type LowEnergyTest,
+  type ProbeCaution,
+  type ProbeInstrument,
+  type UnitSlip,
 } from "@pale-cap/core";
 
 const basisWords: Readonly<Record<ExpectationBasis, string>> = {
@@ -132,3 +134,9 @@ export const probeCautionWords: Readonly<Record<ProbeCaution, string>> = {
   scope_earth: "A scope's earth is never lifted.",
   limited_energy: "Plug out, bulk verified. The limit is set before the lead goes on.",
 };
+
+/** A number that may have slipped by a thousand: one key each way. */
+export function slipWords({ value, other }: UnitSlip): string {
+  const [as, or] = [value, other].map((one) => formatQuantity(one, "Ω", { significantDigits: 4 }).text);
+  return `${as} or ${or}? Enter keeps ${as}, ${other > value ? "↑" : "↓"} makes it ${or}.`;
+}

@@ -40,6 +40,8 @@ const power = (more: Partial<JobFacts>) => {
   const facts = sampleJob(more);
   return firstPower(facts, jobChargeStates(facts, sampleRules.charge, now));
 };
+/** The sample's 12 V net as the control supply. */
+const primary = { nets: [sampleNet({ section: "vcc" })] };
 const codes = (more: Partial<JobFacts>) => power(more).shutters.map((one) => one.code);
 
 describe("first power", () => {
@@ -48,7 +50,9 @@ describe("first power", () => {
     expect(power({ symptoms: ["fuse_blown"] })).toMatchObject({ isShut: true, shutters: [] });
   });
   it("waits for a part that is out, for both polarities, and for the rail that was worked on", () => {
-    expect(codes({ ticks: replaced("C1", 1) })).toEqual(["part_out"]);
+    expect(codes({ ...primary, ticks: replaced("C1", 1) })).toEqual(["part_out"]);
+    // Without a capacitor on an output it ripples; nothing there needs the fuse.
+    expect(codes({ ticks: replaced("C1", 1) })).toEqual([]);
     expect(codes({ ticks: replaced("C1", 2) })).toEqual(["polarity_unseen", "check_missing"]);
     expect(codes({ ticks: replaced("C1", 3) })).toEqual(["polarity_unseen", "check_missing"]);
     expect(codes({ ticks: replaced("C1") })).toEqual(["check_missing"]);
@@ -57,12 +61,12 @@ describe("first power", () => {
     expect(codes({ ticks: replaced("C1"), fittedParts: turned, readings: [railRead(470, 20)] })).toEqual([
       "polarity_conflict",
     ]);
-    expect(codes({ ticks: [...replaced("C1", 1), tick("C1", "removed", 15, false)] })).toEqual([]);
+    expect(codes({ ...primary, ticks: [...replaced("C1", 1), tick("C1", "removed", 15, false)] })).toEqual([]);
   });
   it("takes a place that is empty on purpose, but never a bulk's", () => {
     const acts = [act("out_for_test", "at-C1", 20)];
-    expect(codes({ ticks: replaced("C1", 1), acts })).toEqual([]);
-    expect(codes({ ticks: replaced("C2", 1), acts })).toEqual(["part_out"]);
+    expect(codes({ ...primary, ticks: replaced("C1", 1), acts })).toEqual([]);
+    expect(codes({ ...primary, ticks: replaced("C2", 1), acts })).toEqual(["part_out"]);
     for (const section of ["bulk", "pfc"] as const) {
       expect(codes({ ticks: replaced("C1", 1), acts, nets: [sampleNet({ section })] })).toEqual(["part_out"]);
     }
@@ -86,10 +90,11 @@ describe("first power", () => {
   });
   it("opens on a reason, until something new stands against it", () => {
     const overruled = (sequence: number) => ({ powerEvents: [stored(sequence, samplePower("gate_overruled", 0))] });
-    expect(codes({ ticks: replaced("C1", 1), ...overruled(20) })).toEqual([]);
-    expect(power({ ticks: replaced("C1", 1), ...overruled(20) }).overruledBy).not.toBeNull();
-    expect(codes({ ticks: [...replaced("C1", 1), tick("C2", "removed", 30)], ...overruled(20) })).toEqual(["part_out"]);
-    expect(codes({ ticks: replaced("C1", 1), ...overruled(5) })).toEqual(["part_out"]);
+    const out = (...ticks: ReworkTick[]) => ({ ...primary, ticks: [...replaced("C1", 1), ...ticks] });
+    expect(codes({ ...out(), ...overruled(20) })).toEqual([]);
+    expect(power({ ...out(), ...overruled(20) }).overruledBy).not.toBeNull();
+    expect(codes({ ...out(tick("C2", "removed", 30)), ...overruled(20) })).toEqual(["part_out"]);
+    expect(codes({ ...out(), ...overruled(5) })).toEqual(["part_out"]);
   });
 });
 

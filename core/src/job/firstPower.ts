@@ -56,7 +56,7 @@ interface Dated extends Shutter {
 const powerKinds: readonly PartKind[] = ["transistor", "bridge", "diode"];
 
 /**
- * What stands against the first power-up: a part out and not in, a power part that reads bad and is still in, polarity
+ * What stands against the first power-up: a part of the mains side out and not in, a power part that reads bad and is still in, polarity
  * unseen or in conflict, a drain that hangs on a store, cold checks that the work asks for, a sheet or an earth screw that
  * is out. A person may overrule all of it with a reason, until something new stands against it; a sheet or earth screw
  * instead by saying for one power-up that the board lies insulated with its earth clipped on.
@@ -128,7 +128,10 @@ function partShutters(facts: JobFacts): readonly Dated[] {
   return [
     ...dated(
       "part_out",
-      placed.filter((one) => one.done.has("removed") && !one.done.has("fitted") && !isLeftOut(one)),
+      placed.filter(
+        (one) =>
+          one.done.has("removed") && !one.done.has("fitted") && isOnMainsSide(facts, one.position) && !isLeftOut(one),
+      ),
     ),
     ...dated(
       "polarity_unseen",

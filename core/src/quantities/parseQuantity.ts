@@ -11,7 +11,7 @@ export type ParseFailure =
   | { readonly code: "not_a_quantity"; readonly unit: Unit };
 
 export type ParsedQuantity =
-  | { readonly ok: true; readonly value: number; readonly hasPrefix: boolean }
+  | { readonly ok: true; readonly value: number; readonly isBare: boolean }
   | { readonly ok: false; readonly failure: ParseFailure };
 
 const plain = /^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE]([+-]?\d{1,3}))?([pnumkKMG]?)$/;
@@ -25,7 +25,7 @@ const infix = /^([+-]?)(\d*)([pnumkKMGRr])(\d+)$/;
  * `defaultPrefix`, unless its unit is spelled out. Never throws.
  *
  * @returns the value in SI base units (ratio for %, metres for mm)
- * @example parseQuantity("4u7", "F") // { ok: true, value: 4.7e-6, hasPrefix: true }
+ * @example parseQuantity("4u7", "F") // { ok: true, value: 4.7e-6, isBare: false }
  */
 export function parseQuantity(text: string, unit: Unit, defaultPrefix: SiPrefix = ""): ParsedQuantity {
   const compact = text
@@ -54,7 +54,7 @@ export function parseQuantity(text: string, unit: Unit, defaultPrefix: SiPrefix 
   const exponent = parsed.exponent + prefixExponents[prefix] + storedExponent;
   const value = Number(`${parsed.number}e${exponent}`);
   if (!Number.isFinite(value)) return refused({ code: "not_a_quantity", unit });
-  return { ok: true, value, hasPrefix: parsed.prefix !== null };
+  return { ok: true, value, isBare: parsed.prefix === null && !spelling };
 }
 
 function refused(failure: ParseFailure): ParsedQuantity {

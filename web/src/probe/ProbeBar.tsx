@@ -14,6 +14,7 @@ import {
   powerGateWords,
   quantityFacts,
   rigWords,
+  slipWords,
   verdictLabels,
 } from "@pale-cap/wording";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
@@ -72,9 +73,9 @@ export function ProbeBar() {
       case "+":
         return act(() => probe.step(1));
       case "ArrowUp":
-        return act(() => probe.shiftDecade(1));
+        return act(() => (probe.slipAsked ? probe.logOther() : probe.shiftDecade(1)));
       case "ArrowDown":
-        return act(() => probe.shiftDecade(-1));
+        return act(() => (probe.slipAsked ? probe.logOther() : probe.shiftDecade(-1)));
       case "Escape":
         return act(() => probe.setText(""));
       case "p":
@@ -99,6 +100,7 @@ export function ProbeBar() {
 
   function message(): string {
     if (isGateShut) return powerGateWords(gate);
+    if (probe.slipAsked) return slipWords(probe.slipAsked);
     if (probe.ohmsRefused) return ohmsRefusedWords(probe.ohmsRefused, rules.charge);
     if (probe.voltsAsked) {
       const { lastVolts } = probe.voltsAsked;

@@ -15,6 +15,8 @@ import type { ReadValue } from "./draftReading";
 export interface TypedReading {
   readonly read: ReadValue | null;
   readonly problem: string | undefined;
+  /** A number without prefix or unit: it was understood in the prefix of what is expected. */
+  readonly isBare?: boolean;
 }
 
 const nothing: TypedReading = { read: null, problem: undefined };
@@ -34,6 +36,6 @@ export function readTyped(text: string, quantity: QuantityKind, unit: Unit, pref
   if (mayReadOpen(quantity) && /^\s*(ol?|open)\s*$/i.test(text)) return word(overRangeCode);
   const parsed = parseQuantity(text, unit, prefix);
   return parsed.ok
-    ? { read: { value: parsed.value, code: null }, problem: undefined }
+    ? { read: { value: parsed.value, code: null }, problem: undefined, isBare: parsed.isBare }
     : { read: null, problem: failureWords(parsed.failure) };
 }

@@ -78,6 +78,32 @@ describe("typing into the bar", () => {
     act(() => bar.current.step(-1));
     expect(store.getState().workplace.probe.circuitState).toBe("lead_lifted");
   });
+  it("asks about a bare number that slipped by a thousand: one key each way, and none where its unit was typed", () => {
+    const fresh = () => {
+      store.dispatch(probeSet({ quantity: "esr" }));
+      return probing(part("C1"));
+    };
+    const bar = fresh();
+    act(() => bar.current.setText("0.3"));
+    act(() => bar.current.log(true));
+    expect(submitted).not.toHaveBeenCalled();
+    expect(bar.current.slipAsked).toEqual({ value: expect.closeTo(0.0003, 9), other: expect.closeTo(0.3, 9) });
+    act(() => bar.current.logOther());
+    expect(lastBody().value).toBeCloseTo(0.3, 9);
+    expect(bar.current.slipAsked).toBeNull();
+    cleanup();
+    const again = fresh();
+    act(() => again.current.setText("0.3"));
+    act(() => again.current.log(true));
+    act(() => again.current.log(true));
+    expect(lastBody().value).toBeCloseTo(0.0003, 9);
+    cleanup();
+    const spelled = fresh();
+    submitted.mockClear();
+    act(() => spelled.current.setText("0.3m"));
+    act(() => spelled.current.log(true));
+    expect(submitted).toHaveBeenCalledTimes(1);
+  });
   it("goes on at once where the part is in circuit: its C says nothing there", () => {
     const bar = probing(part("C1"));
     act(() => void store.dispatch(probeSet({ circuitState: "in_circuit" })));

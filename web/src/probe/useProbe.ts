@@ -1,4 +1,4 @@
-import { deviceTestOf, isUnderDrain, standingReadings } from "@pale-cap/core";
+import { deviceTestOf, isUnderDrain, standingReadings, unitSlip } from "@pale-cap/core";
 import { quantityFacts } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../app/store/hooks";
@@ -6,7 +6,7 @@ import { useJob } from "../job/JobContext";
 import { useTarget } from "../job/useTarget";
 import { type ProbeTarget, probeSet } from "../job/workplaceSlice";
 import { barQuantities, fittingQuantity } from "./barQuantities";
-import { draftReading } from "./draftReading";
+import { draftReading, type ReadValue } from "./draftReading";
 import { expectation } from "./expectation";
 import { probeOrder, steppedTarget } from "./probeOrder";
 import { isInside, sound } from "./tone";
@@ -52,6 +52,11 @@ export function useProbe() {
   const isEmpty = typed.text.trim() === "";
   const read = isEmpty ? liveRead.read : understood.read;
   const value = read?.value ?? null;
+  // Only what is typed bare can have slipped; an instrument says its unit.
+  const isDoubtful = quantity === "esr" && !isEmpty && understood.isBare === true && value !== null;
+  const slip = isDoubtful ? unitSlip(value, band) : null;
+  const [askedText, setAskedText] = useState<string | null>(null);
+  const isSlipAsked = slip !== null && askedText === typed.text;
   const wouldBe = useWouldBe(target, quantity, value);
 
   function step(by: number): void {
@@ -66,8 +71,22 @@ export function useProbe() {
   /** Confirms what is typed, or else what is live, and moves on at once; sending goes on behind it. */
   function log(thenStep: boolean): void {
     if (!target || read === null || refused) return;
+    if (slip && !isSlipAsked) {
+      setAskedText(typed.text);
+      return;
+    }
+    store(read, thenStep);
+  }
+
+  /** The other of two readings of a number that may have slipped by a thousand. */
+  function logOther(): void {
+    if (slip && isSlipAsked) store({ value: slip.other, code: null }, true);
+  }
+
+  function store(taken: ReadValue, thenStep: boolean): void {
+    if (!target) return;
     const isDrainOn = isUnderDrain(detail, chargeStates, target.id);
-    const draft = draftReading({ detail, target, quantity, read, settings, isDrainOn });
+    const draft = draftReading({ detail, target, quantity, read: taken, settings, isDrainOn });
     const rawText = (isEmpty ? live.raw : typed.text.trim())?.slice(0, 80) || null;
     void send({
       ...draft,
@@ -77,7 +96,7 @@ export function useProbe() {
       personId,
     });
     typed.dropText();
-    if (habits.isTone && value !== null && band) sound(isInside(value, band));
+    if (habits.isTone && taken.value !== null && band) sound(isInside(taken.value, band));
     if (thenStep) goOn(target);
   }
 
@@ -149,6 +168,9 @@ export function useProbe() {
     defaultPrefix: understood.prefix,
     printedUnit: typed.text === "" && liveRead.printed ? liveRead.printed.unit : understood.printedUnit,
     problem: understood.problem,
+    /** Set while a number that may have slipped by a thousand waits for one key. */
+    slipAsked: isSlipAsked ? slip : null,
+    logOther,
     wouldBe,
     shiftDecade: typed.shiftDecade,
     step,
