@@ -4,12 +4,12 @@ export const cautions = {
     "A bulk capacitor kills after the plug is out. Drain through a rated resistor or lamp with one hand, measure at its pins, wait, measure again: it creeps back.",
   shortWithTool: "Do not short it with a tool: the arc pits the pins, welds the tool and can burst the part.",
   xCapacitor:
-    "The pins of the plug can stay charged after it is pulled. Do not touch them; drain the X capacitor across the pins through a resistor.",
+    "The pins of the plug can stay charged after it is pulled: a discharge chip works only while its unit does. Do not touch them; drain the X capacitor across the pins through a resistor, on either side of the fuse.",
   voltsFirst: "DC volts first, at the same pins: a charge there destroys the meter and burns the hand.",
   ohmsOnCharge: "Measure DC volts first: ESR or ohms on a charged part destroys the meter.",
   chargeUnknown: "Stored charge is not verified now. Measure DC volts at the pins before you touch this side.",
   livePrimary:
-    "Live primary: only if you are qualified for it. Black goes to the ground of the side you probe; two scope channels never straddle the barrier; a scope's earth is never lifted.",
+    "Live primary: only if you are qualified for it. The clip of an earthed scope on the hot ground is a dead short: a differential probe, or the unit behind an isolation transformer and the scope earthed, its clip under 5 V a.c. against earth by a meter first. Two channels never straddle the barrier; a scope's earth is never lifted.",
   firstPower:
     "First power through a series lamp or limiter, eye protection on, a cover over the board. An isolation transformer isolates; it does not limit current.",
   residualCurrent:

@@ -92,7 +92,7 @@ export const testWords: Readonly<
   regulator_out: { name: "output", how: "Not a short. Under power it keeps a least AND a most." },
   vcc_start: {
     name: "Feed Vcc from outside",
-    how: "Limited to 30 mA, raised slowly: note the volts at which the current jumps. Most control ICs start between 8 and 18 V.",
+    how: "Limited to 30 mA, raised slowly: note the volts at which the current jumps. Most control ICs start between 8 and 22 V: stop at 20 V unless its sheet allows more, and never with the mains connected.",
   },
   vcc_current: {
     name: "Current into Vcc",
@@ -104,7 +104,7 @@ export const testWords: Readonly<
   },
   bulk_limited: {
     name: "Limited DC on the bulk",
-    how: "30 to 60 V, limited to 100 mA, with Vcc fed: the rails try to come up in proportion. No current may flow without the gate.",
+    how: "30 to 60 V, limited to 100 mA, with Vcc fed: the rails try to come up in proportion. No current may flow without the gate. A chip with a brown-out pin stays silent below about 80 V: no fault. Secondary and drain can still reach hundreds of volts.",
   },
   rail_injection: {
     name: "Inject into a shorted rail",
@@ -128,7 +128,7 @@ export const instrumentWords: Readonly<Record<ProbeInstrument, string>> = {
 export const probeCautionWords: Readonly<Record<ProbeCaution, string>> = {
   volts_first: "DC volts first.",
   live_hot_ground:
-    "Live, mains potential: black to the hot ground, insulated or differential probe, only if you are qualified for it.",
+    "Live, mains potential, only if you are qualified for it: CAT II 300 V or better, range first, red last on and first off, one hand. The clip of an earthed scope there is a dead short: differential probe.",
   live_cold_ground: "Live: black to the cold ground.",
   two_channels: "Two scope channels never straddle the barrier.",
   scope_earth: "A scope's earth is never lifted.",
