@@ -146,6 +146,10 @@ describe("a unit across the counter", () => {
     await page.fill("Where", "under the board");
     await page.press(Key.ENTER);
     await page.see("under the board");
+    // The count can be typed over: an emptied field does not fill itself.
+    const count = await page.field("How many out");
+    await count.sendKeys(Key.chord(Key.CONTROL, "a"), Key.BACK_SPACE, "2");
+    expect(await count.getAttribute("value")).toBe("2");
   });
 });
 

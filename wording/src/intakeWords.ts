@@ -1,4 +1,4 @@
-import type { PhotoKind, PlugPolarity } from "@pale-cap/contract";
+import type { FeedKind, PhotoKind, PlugPolarity } from "@pale-cap/contract";
 import type { FamilyFinding, OwnStanding, TeardownKind, Topology } from "@pale-cap/core";
 import { verdictLabels } from "./verdictWords";
 
@@ -9,6 +9,12 @@ export const topologyLabels: Readonly<Record<Topology, string>> = {
   forward_or_half_bridge: "forward or half bridge",
   pfc_forward_with_standby: "PFC, forward or half bridge, standby supply",
   buck_board: "buck regulators, no isolation",
+};
+
+export const feedKindLabels: Readonly<Record<FeedKind, string>> = {
+  mains: "the mains, at its own volts",
+  external_supply: "a supply of its own, d.c.",
+  host: "the device it sits in, d.c.",
 };
 
 export const plugLabels: Readonly<Record<PlugPolarity, string>> = {

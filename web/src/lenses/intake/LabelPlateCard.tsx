@@ -1,13 +1,15 @@
 import { Button, NativeSelect, SegmentedControl, TextInput } from "@mantine/core";
 import {
   boardLimits,
+  type FeedKind,
+  feedKinds,
   type IntakeDetails,
   type LabelPlate,
   type PlugPolarity,
   plugPolarities,
 } from "@pale-cap/contract";
 import { type DeviceKind, deviceProfiles, topologies } from "@pale-cap/core";
-import { plugLabels, topologyLabels } from "@pale-cap/wording";
+import { feedKindLabels, plugLabels, topologyLabels } from "@pale-cap/wording";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
@@ -26,6 +28,8 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
   const { labelPlate } = details;
   const profile = deviceProfiles[kind];
   const set = (more: Partial<LabelPlate>) => onChange({ ...details, labelPlate: { ...labelPlate, ...more } });
+  const feed = details.feed ?? { kind: null, volts: null };
+  const setFeed = (more: Partial<typeof feed>) => onChange({ ...details, feed: { ...feed, ...more } });
   const setRail = (index: number, more: Partial<LabelPlate["rails"][number]>) =>
     set({ rails: labelPlate.rails.map((rail, one) => (one === index ? { ...rail, ...more } : rail)) });
   return (
@@ -62,6 +66,25 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
           value={labelPlate.temperatureLimitCelsius}
           onChange={(temperatureLimitCelsius) => set({ temperatureLimitCelsius })}
           onValidity={validity("temperatureLimit")}
+        />
+      </div>
+      <div className={classes.row}>
+        <NativeSelect
+          label="Fed by"
+          value={feed.kind ?? ""}
+          data={[
+            { value: "", label: "the shop's mains" },
+            ...feedKinds.map((one) => ({ value: one, label: feedKindLabels[one] })),
+          ]}
+          onChange={(event) => setFeed({ kind: (event.currentTarget.value || null) as FeedKind | null })}
+        />
+        <QuantityInput
+          label="Feed voltage"
+          unit="V"
+          limits={[1, 500]}
+          value={feed.volts}
+          onChange={(volts) => setFeed({ volts })}
+          onValidity={validity("feedVolts")}
         />
       </div>
       <div className={classes.plateRails}>

@@ -17,10 +17,12 @@ import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./opening.module.css";
 
-type Draft = Pick<NewTeardownStep, "kind" | "count" | "size" | "place" | "photoId">;
+/** The count is empty while it is being typed over. */
+type Draft = Pick<NewTeardownStep, "kind" | "size" | "place" | "photoId"> & { readonly count: number | null };
 
 const empty: Draft = { kind: "screws", count: 4, size: null, place: null, photoId: null };
-const countedKinds: readonly TeardownKind[] = ["screws", "earth_screws"];
+/** What usually comes out at once. */
+const usualCount = (kind: TeardownKind) => (kind === "screws" || kind === "earth_screws" ? 4 : 1);
 
 /** The log of taking apart: one line a step, Enter logs it. Rework walks it backwards and counts. */
 export function OpeningPage() {
@@ -35,12 +37,12 @@ export function OpeningPage() {
   const steps = [...detail.teardownSteps].sort((a, b) => a.number - b.number);
   const photos = detail.photos.filter((photo) => !photo.isRemoved);
   const set = (more: Partial<Draft>) => setDraft((now) => ({ ...now, ...more }));
-  const isCounted = countedKinds.includes(draft.kind);
-
   async function submit() {
-    const body = { ...draft, id: newId(), doneAt: pageClock.moment(), personId };
+    const { count } = draft;
+    if (count === null) return;
+    const body = { ...draft, count, id: newId(), doneAt: pageClock.moment(), personId };
     // The line is free for the next step at once; what is refused comes back only where nothing was typed since.
-    const next = { ...empty, kind: draft.kind, size: draft.size };
+    const next = { ...empty, kind: draft.kind, count: usualCount(draft.kind), size: draft.size };
     setDraft(next);
     const refusal = await inTurn(
       async () => asProblem((await add({ jobId: detail.job.id, body })).error),
@@ -116,7 +118,7 @@ export function OpeningPage() {
           data={teardownKinds.map((kind) => ({ value: kind, label: teardownLabels[kind] }))}
           onChange={(event) => {
             const kind = event.currentTarget.value as TeardownKind;
-            set({ kind, count: countedKinds.includes(kind) ? draft.count : 1 });
+            set({ kind, count: usualCount(kind), size: null });
           }}
         />
         <NumberInput
@@ -124,10 +126,10 @@ export function OpeningPage() {
           min={1}
           max={200}
           allowDecimal={false}
-          clampBehavior="strict"
-          disabled={!isCounted}
-          value={draft.count}
-          onChange={(count) => set({ count: typeof count === "number" && count >= 1 ? count : 1 })}
+          clampBehavior="blur"
+          value={draft.count ?? ""}
+          onFocus={(event) => event.currentTarget.select()}
+          onChange={(count) => set({ count: typeof count === "number" && count >= 1 ? count : null })}
         />
         <TextInput
           label="Size"
@@ -155,7 +157,7 @@ export function OpeningPage() {
           ]}
           onChange={(event) => set({ photoId: event.currentTarget.value || null })}
         />
-        <Button type="submit" variant="filled">
+        <Button type="submit" variant="filled" disabled={draft.count === null}>
           Log step
         </Button>
       </form>

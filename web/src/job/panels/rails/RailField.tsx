@@ -4,6 +4,7 @@ import { QuantityInput } from "../../../ui/QuantityInput";
 
 const quantities = {
   volts: { unit: "V", placeholder: "volts", limits: [-boardLimits.railVolts, boardLimits.railVolts] },
+  tolerance: { unit: "%", placeholder: "±", limits: [0.001, 0.5] },
   amps: { unit: "A", placeholder: "load", limits: [0.001, boardLimits.railAmps] },
 } as const;
 

@@ -32,6 +32,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
           <span>Section</span>
           <span>Nominal</span>
           <span>Load</span>
+          <span>± own</span>
         </div>
         {netsInOrder(detail)
           .filter(props.isShown ?? (() => true))
@@ -65,6 +66,12 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
                 label={`${net.name}, promised load`}
                 value={net.fullLoadAmps}
                 onCommit={(fullLoadAmps) => change(net, { fullLoadAmps })}
+              />
+              <RailField
+                of="tolerance"
+                label={`${net.name}, own tolerance`}
+                value={net.toleranceRatio}
+                onCommit={(toleranceRatio) => change(net, { toleranceRatio })}
               />
             </div>
           ))}
