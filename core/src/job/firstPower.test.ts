@@ -133,7 +133,6 @@ describe("the cold checks that work asks for", () => {
     expect(open({ ticks, readings: [railRead(10, 20)] })).toEqual([]);
     expect(open({ ticks, readings: [railRead(9.9, 20)] })).toEqual(["rail 12 V"]);
     expect(open({ ticks, readings: [railRead(470, 5)] })).toEqual(["rail 12 V"]);
-    expect(open({ ticks, readings: [{ ...railRead(470, 20), isPowered: true }] })).toEqual(["rail 12 V"]);
     const onPart = sampleReading("C2", { quantity: "resistance", value: 470, sequence: 20 });
     expect(open({ ticks, readings: [onPart] })).toEqual([]);
     const ticked = (hasShort: boolean, sequence = 20) => ({
@@ -144,6 +143,11 @@ describe("the cold checks that work asks for", () => {
     expect(open({ ticks, ...ticked(false) })).toEqual([]);
     expect(open({ ticks, ...ticked(true) })).toEqual(["rail 12 V"]);
     expect(open({ ticks, ...ticked(false, 5) })).toEqual(["rail 12 V"]);
+  });
+  it("are over once the unit ran since the work", () => {
+    const run = (sequence: number) => sampleRailReading("net-12", { value: 12, sequence });
+    expect(open({ ticks, readings: [run(20)] })).toEqual([]);
+    expect(open({ ticks, readings: [run(5)] })).toEqual(["rail 12 V"]);
   });
   it("after a power part are its own path, the bridge and its insulation; after a bulk none", () => {
     const on = (kind: PartKind, section: "bulk" | "output") => ({

@@ -1,12 +1,12 @@
 import { type BoardPosition, currentPart, foundPart, type PartKind } from "../board/board";
 import type { ChargeEvent } from "../facts/chargeFacts";
-import type { JobFacts } from "../facts/jobFacts";
+import type { JobFacts, ReworkTick } from "../facts/jobFacts";
 import type { ChargeRules } from "../facts/jobRules";
 import type { PowerEvent } from "../facts/powerEvents";
 import { closingList } from "../facts/teardown";
 import { judgeDevices } from "../judgement/judgeDevice";
-import { inOrder, serverMilliseconds } from "../readings/factMoment";
-import { overRangeCode, standingReadings } from "../readings/reading";
+import { inOrder, isBefore, serverMilliseconds } from "../readings/factMoment";
+import { loggedReading, overRangeCode, standingReadings } from "../readings/reading";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import type { ChargeState } from "../safety/chargeWatch";
 import { demandKey, type GateDemand, gateItemRules, isOnMainsSide } from "../safety/gateChecks";
@@ -189,12 +189,16 @@ function openCase(facts: JobFacts): readonly Dated[] {
 
 /**
  * The cold checks that the work asks for: on an output its rail, not shorted; after a power part its own path, the bridge and
- * its insulation from the sink. A reading on the rail that was taken since counts like a check.
+ * its insulation from the sink. A reading on the rail that was taken since counts like a check; once the unit ran since the
+ * work, a cold check of it comes too late to tell anything.
  */
 export function coldDemands(facts: JobFacts): readonly AnsweredDemand[] {
   const acts = inOrder(facts.ticks.filter((tick) => tick.step === "fitted" && tick.isDone));
   const wanted = new Map<string, { readonly demand: GateDemand; readonly since: number }>();
+  const hasRunSince = (act: ReworkTick) =>
+    standingReadings(facts.readings).some((reading) => reading.isPowered && isBefore(act, loggedReading(reading)));
   for (const act of acts) {
+    if (hasRunSince(act)) continue;
     const position = facts.positions.find((one) => one.id === act.positionId);
     if (!position || !doneSteps(facts.ticks, position.id).has("fitted")) continue;
     for (const demand of demandsAfter(facts, position)) wanted.set(demandKey(demand), { demand, since: order(act) });
