@@ -41,6 +41,7 @@ export const faultCodes = [
   "corrected_already",
   "leads_back",
   "contradicts_tick",
+  "own_or_catalogue",
   "not_taken",
   "not_valid",
 ] as const;

@@ -62,6 +62,8 @@ export * from "./facts/jobFacts";
 export * from "./facts/jobRules";
 export * from "./facts/overrules";
 export * from "./facts/powerEvents";
+export { doneSteps, partBeside, standingPart } from "./facts/reworkTicks";
+export { faultFacts, roundNumber, roundStart, roundView } from "./facts/rounds";
 export * from "./facts/teardown";
 export * from "./facts/visualSigns";
 export { type CascadeCheck, cascadeChecks, overVoltageCheck } from "./faults/cascadeChecks";
@@ -104,7 +106,6 @@ export { type OpenPoint, type OpenPointCode, type PointWeight, settledIn, weight
 export { openPoints } from "./job/openPoints";
 export { hasBoardRecord } from "./job/partPoints";
 export { proofOf } from "./job/railPoints";
-export { doneSteps } from "./job/rework";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";

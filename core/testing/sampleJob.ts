@@ -59,7 +59,7 @@ export function samplePart(designator: string, more: Partial<FittedPart> = {}): 
     toleranceRatio: null,
     series: null,
     origin: "found",
-    fittedAt: null,
+    fittedAt: more.origin === "replacement" ? "2026-11-23T10:00:00Z" : null,
     removedAt: null,
     ...more,
   };

@@ -153,7 +153,8 @@ describe("two pages of one browser", () => {
     const second = await browser.driver.getWindowHandle();
     await browser.driver.switchTo().window(first);
     await server.kill();
-    await page.press("0.811", "/", "0.812", "/");
+    // Each says what it is: what the bar asks for changes with the first.
+    await page.press("v 0.811", "/", "v 0.812", "/");
     await page.see("2 entries are not stored yet");
     await page.see("They are kept on this computer");
     await browser.driver.close();
@@ -161,7 +162,7 @@ describe("two pages of one browser", () => {
     await server.start();
     await page.until("have both stored once", async () => {
       const texts = (await stored(monitor)).readings.map((one) => one.rawText);
-      return ["0.811", "0.812"].every((text) => texts.filter((one) => one === text).length === 1);
+      return ["v 0.811", "v 0.812"].every((text) => texts.filter((one) => one === text).length === 1);
     });
   });
 });

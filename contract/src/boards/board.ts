@@ -8,6 +8,7 @@ import {
   type OutputConverter,
   outputConverters,
   type PartKind,
+  type PartSource,
   type PolarityMark,
   partKinds,
   polarityMarks,
@@ -199,6 +200,8 @@ export type Position = Versioned<PositionValues>;
 export type FittedPartRow = Versioned<FittedPartValues> & {
   readonly origin: "found" | "replacement";
   readonly cataloguePartId: string | null;
+  /** Where a part came from that no catalogue knows. */
+  readonly source: PartSource | null;
   readonly fittedAt: string | null;
   readonly removedAt: string | null;
 };

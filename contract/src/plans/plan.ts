@@ -1,6 +1,16 @@
-import { type CataloguePart, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import {
+  type CapacitorClass,
+  type CataloguePart,
+  capacitorClasses,
+  type PartSource,
+  partSources,
+  type ReworkStep,
+  reworkSteps,
+} from "@pale-cap/core";
 import type { InferType } from "yup";
+import { boardLimits, type FittedPartRow } from "../boards/board";
 import type { StoredFact } from "../facts/clock";
+import { fault } from "../faults";
 import {
   array,
   boolean,
@@ -10,16 +20,50 @@ import {
   nullableBetween,
   nullableId,
   nullablePositive,
+  nullableText,
+  nullableWord,
   number,
   strictObject,
   wordField,
 } from "../fields/fields";
+
+/** A part that no catalogue knows, as far as anyone read it off. */
+const ownPartSchema = strictObject({
+  capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads).nonNullable().required(),
+  ratedVolts: nullablePositive(boardLimits.ratedVolts).nonNullable().required(),
+  temperatureClassCelsius: nullableBetween(40, 200),
+  capacitorClass: nullableWord<CapacitorClass>(capacitorClasses),
+  diameterMetres: nullablePositive(boardLimits.lengthMetres),
+  heightMetres: nullablePositive(boardLimits.lengthMetres),
+  isNonPolar: boolean().required(),
+  series: nullableText(40),
+  source: wordField<PartSource>(partSources),
+});
+export type OwnPart = InferType<typeof ownPartSchema>;
 
 /** What was decided for a position. Version 0 makes the plan, any other edits it. */
 export const planEditSchema = strictObject({
   writeId: idField(),
   version: number().integer().min(0).required(),
   cataloguePartId: nullableId(),
+  /**
+   * The part itself, once it lies there: `ownPart` with its marking, or with null a piece of the catalogue part. Left out: the
+   * one that lies there stays, as long as the same part is chosen.
+   */
+  partInHand: strictObject({
+    id: idField(),
+    ownPart: ownPartSchema.nullable().default(undefined).defined(),
+  })
+    .nullable()
+    .default(undefined)
+    .optional()
+    .when("cataloguePartId", ([cataloguePartId], schema) =>
+      schema.test(
+        "one",
+        fault("own_or_catalogue"),
+        (part) => part == null || (cataloguePartId === null) === (part.ownPart !== null),
+      ),
+    ),
   overrides: strictObject({
     diameterMaxMetres: nullablePositive(0.2),
     heightMaxMetres: nullablePositive(0.2),
@@ -35,7 +79,16 @@ export interface PlanRow {
   readonly positionId: string;
   readonly version: number;
   readonly cataloguePartId: string | null;
+  readonly partInHandId: string | null;
+  /** The round of the job that it was made in. */
+  readonly round: number;
   readonly overrides: PlanEdit["overrides"];
+}
+
+/** What an edit of a plan leaves: the plan, and the parts of its place. */
+export interface PlanAnswer {
+  readonly plan: PlanRow;
+  readonly fittedParts: readonly FittedPartRow[];
 }
 
 /**
@@ -68,6 +121,8 @@ export interface TickRow extends StoredFact {
   readonly positionId: string;
   readonly step: ReworkStep;
   readonly isDone: boolean;
+  /** The part that went in. */
+  readonly fittedPartId: string | null;
   readonly at: string;
 }
 

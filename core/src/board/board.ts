@@ -98,7 +98,11 @@ export interface BoardPosition {
   readonly heatSource: string | null;
 }
 
-/** A physical part at a position. */
+/** Where a part that no catalogue knows came from. */
+export const partSources = ["drawer", "bought", "salvaged", "unknown"] as const;
+export type PartSource = (typeof partSources)[number];
+
+/** A physical part at a position, or in the hand for it. */
 export interface FittedPart {
   readonly id: string;
   readonly positionId: string;
@@ -116,16 +120,28 @@ export interface FittedPart {
   readonly toleranceRatio: number | null;
   readonly series: string | null;
   readonly origin: "found" | "replacement";
+  /** Where an own part came from; null or absent on what was found and on what the catalogue has. */
+  readonly source?: PartSource | null | undefined;
+  /** null on what was found, and on a new part that is not soldered yet. */
   readonly fittedAt: string | null;
   readonly removedAt: string | null;
 }
 
+/** A new part that lies there and is not soldered yet. */
+export const isInHand = ({ origin, fittedAt, removedAt }: FittedPart): boolean =>
+  origin === "replacement" && fittedAt === null && removedAt === null;
+
 /** What sits at a position now; undefined while it is empty. */
 export function currentPart<T extends FittedPart>(parts: readonly T[], positionId: string): T | undefined {
-  return parts.find((part) => part.positionId === positionId && part.removedAt === null);
+  return parts.find((part) => part.positionId === positionId && part.removedAt === null && !isInHand(part));
 }
 
 /** What was found at a position when the unit came in. */
 export function foundPart<T extends FittedPart>(parts: readonly T[], positionId: string): T | undefined {
   return parts.find((part) => part.positionId === positionId && part.origin === "found");
+}
+
+/** The new part that lies ready for a position, not soldered yet. */
+export function partInHand<T extends FittedPart>(parts: readonly T[], positionId: string): T | undefined {
+  return parts.find((part) => part.positionId === positionId && isInHand(part));
 }

@@ -9,7 +9,7 @@ export type TypePosition = Omit<BoardPosition, "id" | "netId"> & {
   readonly part: TypePart | null;
 };
 /** What a type's part says of itself. */
-export type TypePart = Omit<FittedPart, "id" | "positionId" | "origin" | "fittedAt" | "removedAt">;
+export type TypePart = Omit<FittedPart, "id" | "positionId" | "origin" | "source" | "fittedAt" | "removedAt">;
 
 /** A board as it is kept for the next unit of the kind. */
 export interface BoardTypeContent {

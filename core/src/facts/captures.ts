@@ -1,4 +1,5 @@
-import type { FactMoment } from "../readings/factMoment";
+import type { FactMoment, PlacedFact } from "../readings/factMoment";
+
 /** One periodic part of a capture. */
 export interface CapturePart {
   readonly frequencyHertz: number;
@@ -46,3 +47,9 @@ export interface CaptureFact extends Pick<FactMoment, "sequence"> {
   readonly analysis: CaptureAnalysis;
   readonly measuredAt: string;
 }
+
+/** A capture as a fact among others. */
+export const loggedCapture = ({ measuredAt, sequence }: Pick<CaptureFact, "measuredAt" | "sequence">): PlacedFact => ({
+  at: measuredAt,
+  sequence,
+});

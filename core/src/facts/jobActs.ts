@@ -8,6 +8,9 @@ export type Outcome = (typeof outcomes)[number];
 export const polarityRecords = ["photo", "continuity"] as const;
 export type PolarityRecord = (typeof polarityRecords)[number];
 
+/** That a round begins, or that it was no beginning. */
+export const roundWords = ["still_faulty", "taken_back"] as const;
+
 /** What may have made a good rail read bad. */
 export const retestReasons = ["probe", "load_lead", "typing"] as const;
 export type RetestReason = (typeof retestReasons)[number];
@@ -25,6 +28,8 @@ export const jobActKinds = [
   "trim_turned",
   /** Why a rail that failed reads well now, though nothing was changed on the unit. */
   "retest_explained",
+  /** The unit was powered after the work and is still faulty: the next round begins; or that was pressed in error. */
+  "still_faulty",
 ] as const;
 export type JobActKind = (typeof jobActKinds)[number];
 
@@ -45,6 +50,7 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   polarity_seen: polarityRecords,
   trim_turned: null,
   retest_explained: retestReasons,
+  still_faulty: roundWords,
 };
 
 /** How the job is to end, by what was said last; a repair unless somebody said otherwise. */

@@ -33,13 +33,23 @@ export interface ReworkTick extends LoggedFact {
   readonly positionId: string;
   readonly step: ReworkStep;
   readonly isDone: boolean;
+  /** The part that went in; null or absent with every other step. */
+  readonly fittedPartId?: string | null | undefined;
 }
 
 /** What was decided for a position. */
 export interface ReplacementPlan {
   readonly positionId: string;
   readonly cataloguePartId: string | null;
+  /** The part itself, once it lies there: a piece of the catalogue part, or an own one without any catalogue. */
+  readonly partInHandId?: string | null | undefined;
+  /** The round that it was made in. */
+  readonly round?: number | undefined;
 }
+
+/** Whether anything was chosen for a place. */
+export const isChosen = ({ cataloguePartId, partInHandId }: ReplacementPlan): boolean =>
+  cataloguePartId !== null || partInHandId != null;
 
 /** What kind of device it is, as far as anyone said. */
 export interface DeviceFacts {

@@ -1,3 +1,4 @@
+import { factsBefore } from "../facts/factsBefore";
 import { outcomeOf } from "../facts/jobActs";
 import type { JobFacts, ReworkTick } from "../facts/jobFacts";
 import type { ChargeRules } from "../facts/jobRules";
@@ -5,7 +6,6 @@ import { serverMilliseconds } from "../readings/factMoment";
 import type { ChargeStateName } from "../safety/chargeWatch";
 import { isOnMainsSide } from "../safety/gateChecks";
 import { unnamedHolders } from "../safety/storeCoverage";
-import { factsBefore } from "./factsBefore";
 import { jobChargeState } from "./jobCharge";
 
 /**

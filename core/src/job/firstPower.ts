@@ -1,8 +1,10 @@
 import { type BoardPosition, currentPart, foundPart, type PartKind } from "../board/board";
 import type { ChargeEvent } from "../facts/chargeFacts";
+import { factsBefore } from "../facts/factsBefore";
 import type { JobFacts, ReworkTick } from "../facts/jobFacts";
 import type { ChargeRules } from "../facts/jobRules";
 import type { PowerEvent } from "../facts/powerEvents";
+import { doneSteps, lastAct } from "../facts/reworkTicks";
 import { closingList } from "../facts/teardown";
 import { judgeDevices } from "../judgement/judgeDevice";
 import { inOrder, isBefore, serverMilliseconds } from "../readings/factMoment";
@@ -11,10 +13,8 @@ import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import type { ChargeState } from "../safety/chargeWatch";
 import { demandKey, type GateDemand, gateItemRules, isOnMainsSide } from "../safety/gateChecks";
 import { type AnsweredDemand, answer, type PowerGate, powerGate } from "../safety/powerGate";
-import { factsBefore } from "./factsBefore";
 import { jobChargeStates } from "./jobCharge";
 import { hasBoardRecord } from "./partPoints";
-import { doneSteps, lastAct } from "./rework";
 
 /** What stands against the mains, beside a fuse that blew. */
 export type ShutCode =

@@ -13,10 +13,10 @@ import { sampleMoment } from "../../testing/sampleMoment";
 import type { PartKind } from "../board/board";
 import type { ChargeEvent } from "../facts/chargeFacts";
 import { emptyJobFacts, type JobFacts, type Lens, type ReworkStep, type ReworkTick } from "../facts/jobFacts";
+import { doneSteps } from "../facts/reworkTicks";
 import { jobChargeState, jobChargeStates } from "./jobCharge";
 import { type LensState, lensProgress, lensReached } from "./lensProgress";
 import { openPoints } from "./openPoints";
-import { doneSteps } from "./rework";
 
 const now = Date.parse("2026-11-23T12:00:00Z");
 const tick = (step: ReworkStep, isDone = true, minute = 0): ReworkTick => ({

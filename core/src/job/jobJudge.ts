@@ -1,5 +1,6 @@
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
+import { roundView } from "../facts/rounds";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { type JudgedBoard, rejudgeBoard } from "../judgement/judgeBoard";
 import { type DeviceJudgement, judgeDevices } from "../judgement/judgeDevice";
@@ -24,7 +25,7 @@ export interface JobChange {
   readonly removedReadingIds: readonly string[];
 }
 
-/** Judges one job over its life, each time from what it knew before. */
+/** Judges one job over its life, each time from what it knew before: the round that it is in. */
 export class JobJudge {
   private judged: JudgedBoard | null = null;
 
@@ -47,7 +48,8 @@ export class JobJudge {
   }
 
   judge(): JobJudgement {
-    const { facts, rules } = this;
+    const { rules } = this;
+    const facts = roundView(this.facts);
     const judgements = rejudgeBoard(this.judged, facts, rules.judgement);
     this.judged = { board: facts, rules: rules.judgement, judgements };
     return {

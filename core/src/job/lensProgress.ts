@@ -1,5 +1,7 @@
-import { type JobFacts, type Lens, lenses } from "../facts/jobFacts";
+import { isChosen, type JobFacts, type Lens, lenses } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
+import { doneSteps } from "../facts/reworkTicks";
+import { roundView } from "../facts/rounds";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
@@ -7,7 +9,6 @@ import { worstChargeState } from "../safety/chargeWatch";
 import { jobChargeStates } from "./jobCharge";
 import { type OpenPoint, settledIn } from "./openPoint";
 import { openPoints } from "./openPoints";
-import { doneSteps } from "./rework";
 
 /** untouched: nothing entered; open: begun; waiting: needs an earlier lens; done; stale: done, then overtaken. */
 export type LensState = "untouched" | "open" | "waiting" | "done" | "stale";
@@ -19,19 +20,20 @@ export interface LensProgress {
   readonly missingCount: number;
 }
 
-/** State of each of the nine lenses, drawn from what was entered: nobody ticks a lens off. */
+/** State of each of the nine lenses, drawn from what was entered in this round: nobody ticks a lens off. */
 export function lensProgress(
   facts: JobFacts,
   rules: JobRules,
   nowMilliseconds: number,
-  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
+  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(roundView(facts), rules.judgement),
   points: readonly OpenPoint[] = openPoints(facts, rules, nowMilliseconds, judgements),
 ): readonly LensProgress[] {
   const verdicts = [...judgements.values()];
   const capacitors = facts.positions.filter((position) => position.kind === "electrolytic");
   const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
-  const planned = facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId);
-  const finished = planned.filter((id) => doneSteps(facts.ticks, id).size === 4);
+  const { plans, ticks, fittedParts } = roundView(facts);
+  const planned = plans.filter(isChosen).map((plan) => plan.positionId);
+  const finished = planned.filter((id) => doneSteps(ticks, id).size === 4);
   const proofPoints = points.filter((point) => settledIn(point.code) === "prove");
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
@@ -41,7 +43,7 @@ export function lensProgress(
   const hasChargeHistory = facts.chargeEvents.length > 0;
   const unmeasured = verdicts.filter((judgement) => judgement.verdict === "not_measured").length;
   const undecided = verdicts.filter((judgement) => judgement.verdict === "cannot_tell").length;
-  const unlooked = facts.fittedParts.filter(
+  const unlooked = fittedParts.filter(
     (part) => part.origin === "found" && !facts.signs.some((sign) => sign.fittedPartId === part.id),
   ).length;
   const unplanned = toReplace.filter((id) => !planned.includes(id)).length;
@@ -70,7 +72,10 @@ export function lensProgress(
       toReplace.length === 0 && planned.length === 0
         ? waiting
         : counted(planned.length > 0 || toReplace.length > 0, unplanned),
-    rework: planned.length === 0 ? waiting : counted(facts.ticks.length > 0, planned.length - finished.length),
+    rework:
+      planned.length === 0 && ticks.length === 0
+        ? waiting
+        : counted(ticks.length > 0, planned.length - finished.length),
     prove:
       promised.length === 0 && railReadings.length === 0
         ? waiting

@@ -1,6 +1,8 @@
 import { outcomeOf } from "../facts/jobActs";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
+import { lastAct } from "../facts/reworkTicks";
+import { roundView } from "../facts/rounds";
 import { closingList } from "../facts/teardown";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { judgeBoard } from "../judgement/judgeBoard";
@@ -16,7 +18,6 @@ import { jobChargeStates } from "./jobCharge";
 import { type OpenPoint, openPoint } from "./openPoint";
 import { partPoints } from "./partPoints";
 import { capturePoints, railPoints } from "./railPoints";
-import { lastAct } from "./rework";
 
 /**
  * What a job must not be closed over in silence, collected from what was logged and never typed. A unit that goes back as it
@@ -26,9 +27,9 @@ export function openPoints(
   facts: JobFacts,
   rules: JobRules,
   nowMilliseconds: number,
-  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(facts, rules.judgement),
-  explanation: JobExplanation | null = explainJob(facts, judgements, rules),
-  ripple: readonly RailRippleFinding[] = rippleFindings(facts),
+  judgements: ReadonlyMap<string, PartJudgement> = judgeBoard(roundView(facts), rules.judgement),
+  explanation: JobExplanation | null = explainJob(roundView(facts), judgements, rules),
+  ripple: readonly RailRippleFinding[] = rippleFindings(roundView(facts)),
 ): readonly OpenPoint[] {
   const charge = openCharge(facts, rules.charge, nowMilliseconds);
   const always = [...(charge === null ? [] : [openPoint("charge_not_verified", charge)]), ...earthPoints(facts, rules)];

@@ -1,6 +1,7 @@
 import { type BoardPosition, currentPart, foundPart } from "../board/board";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
+import { doneSteps } from "../facts/reworkTicks";
 import { judgePosition } from "../judgement/judgeBoard";
 import { judgeDevices } from "../judgement/judgeDevice";
 import { needsReplacement } from "../judgement/needsReplacement";
@@ -8,7 +9,6 @@ import type { PartJudgement } from "../judgement/verdict";
 import { standingReadings } from "../readings/reading";
 import { doPolaritiesAgree } from "../replacement/polarityCheck";
 import { type OpenPoint, type OpenPointCode, openPoint } from "./openPoint";
-import { doneSteps } from "./rework";
 
 /** What the parts leave open: bad ones still in, places emptied, new ones bad or never read, polarity, neighbours. */
 export function partPoints(

@@ -1,10 +1,13 @@
 import type { BoardNet } from "../board/board";
 import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
+import { loggedCapture } from "../facts/captures";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
+import { lastAct } from "../facts/reworkTicks";
 import { asNewRippleVolts } from "../proof/asNewRipple";
 import { type CheckState, type RailProof, railProof } from "../proof/railProof";
+import { isBefore } from "../readings/factMoment";
 import type { RailRippleFinding } from "../waveform/rippleFindings";
 import { type OpenPoint, type OpenPointCode, openPoint } from "./openPoint";
 
@@ -67,10 +70,12 @@ function isNodeRead(facts: JobFacts, rules: JobRules, net: BoardNet): boolean {
   });
 }
 
-/** Captured ripple that the read capacitors do not bring about, beyond what was assumed. */
+/** Ripple captured since the last work that the read capacitors do not bring about, beyond what was assumed. */
 export function capturePoints(facts: JobFacts, ripple: readonly RailRippleFinding[]): readonly OpenPoint[] {
-  return ripple.flatMap(({ netId, attribution }) => {
+  const act = lastAct(facts.ticks);
+  return ripple.flatMap(({ netId, capture, attribution }) => {
     const { unexplainedVolts, switchingVolts } = attribution;
+    if (act !== null && isBefore(loggedCapture(capture), act)) return [];
     if (unexplainedVolts === null || switchingVolts === null) return [];
     if (unexplainedVolts < toldUnexplainedRatio * switchingVolts) return [];
     const subject = facts.nets.find((one) => one.id === netId)?.name ?? "";

@@ -7,13 +7,16 @@ import {
   currentPart,
   type FittedPart,
   foundPart,
+  partInHand,
 } from "../board/board";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import type { ReworkTick } from "../facts/jobFacts";
 import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictOverrule } from "../facts/overrules";
 import type { SignObservation, SignState, VisualSign } from "../facts/visualSigns";
 import { inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, tellingReadings } from "../readings/reading";
+import { type BankEpoch, bankEpoch } from "./bankEpoch";
 import { judgePart } from "./judgePart";
 import { tunedConstants } from "./tunedConstants";
 import type { BankSurroundings, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
@@ -25,14 +28,19 @@ export interface BoardFacts {
   readonly readings: readonly Reading[];
   readonly signs: readonly SignObservation[];
   readonly overrules?: readonly VerdictOverrule[];
+  /** What was taken out and put in: what was read in circuit counts with the parts that stood there then. */
+  readonly ticks?: readonly ReworkTick[];
   /** What good boards of the same type read, by designator. */
   readonly baseline?: readonly BaselineValue[];
   /** The shop's record of parts like those at a position, by position. */
   readonly histories?: ReadonlyMap<string, PartHistory>;
 }
 
-/** Which part of a position is judged: `found` as it came in (Judge), `current` as it is now (Prove). */
-export type JudgedPart = "found" | "current";
+/**
+ * Which part of a position is judged: `found` as it came in (Judge), `current` as it is now (Prove), `in_hand` the new part
+ * that lies there and is not soldered yet.
+ */
+export type JudgedPart = "found" | "current" | "in_hand";
 
 /** Judges the electrolytics of a board, by position; a position without such a part has no judgement. */
 export function judgeBoard(
@@ -72,6 +80,7 @@ export function rejudgeBoard(
     before.board.nets === board.nets &&
     before.board.positions === board.positions &&
     before.board.fittedParts === board.fittedParts &&
+    before.board.ticks === board.ticks &&
     before.board.baseline === board.baseline &&
     before.board.histories === board.histories;
   if (!isSameBoard) return judgeBoard(board, rules);
@@ -131,6 +140,8 @@ export function judgePosition(
   return position && boardJudge(board, rules, which, constants)(position);
 }
 
+const picks = { found: foundPart, current: currentPart, in_hand: partInHand } as const;
+
 /** What is the same for every position is made once: standing readings, and which parts count for a bank. */
 function boardJudge(
   board: BoardFacts,
@@ -138,39 +149,55 @@ function boardJudge(
   which: JudgedPart,
   constants: JudgementConstants,
 ): (position: BoardPosition) => PartJudgement | undefined {
-  const pick = which === "found" ? foundPart : currentPart;
   const standing = tellingReadings(board.readings);
   const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
   const placed = (position: BoardPosition): PlacedPart | null => {
-    const part = pick(board.fittedParts, position.id);
+    const part = picks[which](board.fittedParts, position.id);
     return part ? { position, part } : null;
   };
   const surroundings = new Map<string, BankSurroundings>();
-  const surroundingsOf = (netId: string | null): BankSurroundings | undefined => {
+  const surroundingsOf = (netId: string | null, epoch: BankEpoch | null): BankSurroundings | undefined => {
     const net = board.nets.find((one) => one.id === netId);
     if (!net) return undefined;
-    const known = surroundings.get(net.id);
+    const key = `${net.id} ${epoch?.number}`;
+    const known = surroundings.get(key);
     if (known) return known;
-    const found = bankSurroundings(net, board, standing, candidates, placed);
-    surroundings.set(net.id, found);
+    const readings = epoch ? standing.filter(epoch.holds) : standing;
+    const found = bankSurroundings(net, board, readings, candidates, placed);
+    surroundings.set(key, found);
     return found;
+  };
+  const isSeries = (netId: string | null) =>
+    board.nets.find((one) => one.id === netId)?.network?.arrangement === "series";
+  const bankAround = (subject: PlacedPart): { members: readonly PlacedPart[]; epoch: BankEpoch | null } => {
+    const { position } = subject;
+    if (which === "in_hand") return { members: [subject], epoch: null };
+    const isAlone = position.netId === null || isSeries(position.netId);
+    const places = isAlone
+      ? [position]
+      : board.positions.filter((one) => one.kind === "electrolytic" && one.netId === position.netId);
+    const epoch = bankEpoch(subject, places, board.fittedParts, board.ticks ?? [], standing);
+    if (epoch) return { members: epoch.members, epoch };
+    const members = isAlone ? [position] : bankOf(position, board.positions, candidates);
+    return { members: members.map(placed).filter((member) => member !== null), epoch: null };
   };
   return (position) => {
     const subject = position.kind === "electrolytic" ? placed(position) : null;
     if (!subject) return undefined;
-    const around = surroundingsOf(position.netId);
-    const members = around?.isSeries ? [position] : bankOf(position, board.positions, candidates);
-    const bank = members.map(placed).filter((member) => member !== null);
+    const { members: bank, epoch } = bankAround(subject);
+    const around = which === "in_hand" ? undefined : surroundingsOf(position.netId, epoch);
     const partIds = new Set(bank.map((member) => member.part.id));
+    const isTelling = (reading: Reading) => epoch === null || !isInCircuit(reading) || epoch.holds(reading);
     const question = {
       subject,
       bank,
       ...(around && { surroundings: around }),
-      readings: standing.filter((reading) => reading.fittedPartId === subject.part.id),
+      readings: standing.filter((reading) => reading.fittedPartId === subject.part.id && isTelling(reading)),
       bankReadings: standing.filter(
         (reading) =>
-          (reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
-          (reading.targetKind === "bank" && reading.targetId === position.netId && !around?.isSeries),
+          isTelling(reading) &&
+          ((reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
+            (reading.targetKind === "bank" && reading.targetId === position.netId && !around?.isSeries)),
       ),
       signs: latestSigns(board.signs, subject.part.id),
       rules,

@@ -4,7 +4,7 @@ import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { DeviceKind } from "../facts/deviceKinds";
-import type { JobFacts } from "../facts/jobFacts";
+import { isChosen, type JobFacts } from "../facts/jobFacts";
 import type { Finding } from "../faults/findings";
 import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
@@ -64,7 +64,7 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
   const { facts, judgements, isChargeVerified } = question;
   const goesAnyway = new Set([
     ...replacementSet(facts, judgements, question.strategy),
-    ...facts.plans.filter((plan) => plan.cataloguePartId !== null).map((plan) => plan.positionId),
+    ...facts.plans.filter(isChosen).map((plan) => plan.positionId),
   ]);
   const { gains } = question;
   const suspicion = gains ? new Map<Section, number>() : suspicionBySection(facts.symptoms, question.deviceKind);

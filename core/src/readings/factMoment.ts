@@ -15,6 +15,9 @@ export interface LoggedFact extends FactMoment {
   readonly at: string;
 }
 
+/** As much of a fact as its place in the order needs. */
+export type PlacedFact = Pick<LoggedFact, "sequence" | "at">;
+
 /** A moment so far ahead of the server's clock is not believed. */
 export const aheadToleranceSeconds = 60;
 
@@ -76,7 +79,7 @@ export function secondsSince(fact: LoggedFact, nowMilliseconds: number): number 
 }
 
 /** Whether one fact came before another: by the order of storing; of two that wait on this client by its own clock. */
-export function isBefore(fact: LoggedFact, other: LoggedFact): boolean {
+export function isBefore(fact: PlacedFact, other: PlacedFact): boolean {
   if (fact.sequence === null && other.sequence === null) return Date.parse(fact.at) < Date.parse(other.at);
   return (fact.sequence ?? Number.POSITIVE_INFINITY) < (other.sequence ?? Number.POSITIVE_INFINITY);
 }

@@ -57,7 +57,7 @@ export function withoutPromises(content: BoardTypeContent): BoardTypeContent {
 
 function toMarking(part: FittedPartDbRow | undefined): TypePart | null {
   if (!part) return null;
-  const { id, positionId, version, origin, cataloguePartId, fittedAt, removedAt, ...marking } = part;
+  const { id, positionId, version, origin, cataloguePartId, source, fittedAt, removedAt, ...marking } = part;
   return marking;
 }
 

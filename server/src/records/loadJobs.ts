@@ -171,6 +171,7 @@ export function toPowerEvent({ checkValues, ...event }: PowerEventDbRow) {
 }
 
 /** Columns side by side in the table, grouped on the wire. */
-export function toPlan({ id: _, positionId, version, cataloguePartId, ...overrides }: ReplacementPlanRow): PlanRow {
-  return { positionId, version, cataloguePartId, overrides };
+export function toPlan(row: ReplacementPlanRow): PlanRow {
+  const { id: _, positionId, version, cataloguePartId, partInHandId, round, ...overrides } = row;
+  return { positionId, version, cataloguePartId, partInHandId, round, overrides };
 }

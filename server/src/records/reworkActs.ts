@@ -1,5 +1,6 @@
-import type { ReworkStep } from "@pale-cap/core";
+import { type JobAct, partBeside, type ReworkStep, type ReworkTick, roundNumber, roundStart } from "@pale-cap/core";
 import { Op } from "sequelize";
+import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { ReworkTickRow } from "../database/models/reworkTicks";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
@@ -29,59 +30,99 @@ async function requireBoardRecord({ rows }: Scope, { positionId }: TickOfPlace):
   throw new HttpProblem("conflict", "The board's polarity mark is not noted here yet, nor what stands for it.");
 }
 
+/** What stands in a place: not taken out, and not lying beside it. */
+const standingIn = (positionId: string) => ({
+  positionId,
+  removedAt: null,
+  [Op.or]: [{ origin: "found" as const }, { fittedAt: { [Op.ne]: null } }],
+});
+
 /** The stripe as it was seen on the part that stands there. */
 async function noteStripe({ rows }: Scope, { positionId, stripeDegrees }: TickOfPlace): Promise<void> {
-  const part = await rows.fittedParts.first({ positionId, removedAt: null });
-  if (stripeDegrees !== null) await rows.fittedParts.update({ stripeDegrees }, { positionId, removedAt: null });
+  const part = await rows.fittedParts.first(standingIn(positionId));
+  if (stripeDegrees !== null) await rows.fittedParts.update({ stripeDegrees }, standingIn(positionId));
   else if (part && part.stripeDegrees === null && !part.isNonPolar) {
     throw new HttpProblem("conflict", "Where the stripe of the part points was not noted.");
   }
 }
 
-async function removePart({ rows }: Scope, { positionId, at }: TickOfPlace): Promise<void> {
-  const count = await rows.fittedParts.update({ removedAt: at }, { positionId, origin: "found", removedAt: null });
-  if (count !== 1) throw new HttpProblem("conflict", "There is no old part at this position to remove.");
+/** The part that stands there comes out: the old one, or in a later round one that was new in an earlier. */
+async function removePart(scope: Scope, { positionId, at }: TickOfPlace): Promise<void> {
+  const part = await scope.rows.fittedParts.first(standingIn(positionId));
+  const isOfThisRound = part?.origin === "replacement" && (await wasFittedInRound(scope, positionId, part.id));
+  if (!part || isOfThisRound) throw new HttpProblem("conflict", "There is no old part at this position to remove.");
+  await scope.rows.fittedParts.update({ removedAt: at }, { id: part.id });
 }
 
-async function putBack({ rows }: Scope, { positionId }: TickOfPlace): Promise<void> {
-  if (await rows.fittedParts.has({ positionId, origin: "replacement", removedAt: null })) {
+async function putBack(scope: Scope, { positionId }: TickOfPlace): Promise<void> {
+  if (await scope.rows.fittedParts.has(standingIn(positionId))) {
     throw new HttpProblem("conflict", "A new part is fitted here: take that back first.");
   }
-  await rows.fittedParts.update({ removedAt: null }, { positionId, origin: "found" });
+  const parts = await scope.rows.fittedParts.all({ positionId }, [["id", "ASC"]]);
+  const part = partBeside(parts, await ticksOf(scope, positionId), positionId);
+  if (part) await scope.rows.fittedParts.update({ removedAt: null }, { id: part.id });
 }
 
-async function fitPart({ rows }: Scope, tick: TickOfPlace): Promise<void> {
+async function ticksOf(scope: Scope, positionId: string): Promise<readonly ReworkTick[]> {
+  const rows = await scope.rows.reworkTicks.all({ positionId, cameAfterClosing: false }, [["sequence", "ASC"]]);
+  return rows.map((row) => ({ ...row, at: row.at.toISOString(), receivedAt: null }));
+}
+
+async function roundActs(scope: Scope, jobId: string): Promise<readonly JobAct[]> {
+  const rows = await scope.rows.jobActs.all({ jobId, kind: "still_faulty" }, [["sequence", "ASC"]]);
+  return rows.map((row) => ({ ...row, at: row.at.toISOString(), receivedAt: null }));
+}
+
+/** The round that a job is in by what is stored. */
+export const currentRound = async (scope: Scope, jobId: string): Promise<number> =>
+  roundNumber(await roundActs(scope, jobId));
+
+/** Whether a new part went in since the round began: in its own round it is taken back, never taken out. */
+async function wasFittedInRound(scope: Scope, positionId: string, partId: string): Promise<boolean> {
+  const start = scope.job === null ? null : roundStart(await roundActs(scope, scope.job.id));
+  const ticks = await ticksOf(scope, positionId);
+  const last = ticks.filter((one) => one.step === "fitted" && one.fittedPartId === partId).at(-1);
+  return start === null || (last?.sequence ?? 0) > (start.sequence ?? 0);
+}
+
+/** What a piece of a catalogue part is marked with. */
+export function asPart(part: CataloguePartRow) {
+  const { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass, diameterMetres, heightMetres } = part;
+  const marking = { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass };
+  return { ...marking, diameterMetres, heightMetres, datasheetEsrOhms: part.esrOhms };
+}
+
+async function fitPart(scope: Scope, tick: TickOfPlace): Promise<void> {
+  const { rows } = scope;
   const { positionId, fittedPartId, stripeDegrees, at } = tick;
   const plan = await rows.replacementPlans.first({ positionId });
-  if (!plan?.cataloguePartId || !fittedPartId) {
+  const isOfRound = plan !== null && scope.job !== null && plan.round === (await currentRound(scope, scope.job.id));
+  if (!plan || !isOfRound || !fittedPartId || (plan.cataloguePartId === null && plan.partInHandId === null)) {
     throw new HttpProblem("conflict", "Nothing was chosen for this position yet.");
   }
-  if (await rows.fittedParts.has({ positionId, removedAt: null })) {
+  if (await rows.fittedParts.has(standingIn(positionId))) {
     throw new HttpProblem("conflict", "The old part is still in this position: remove it first.");
   }
-  const part = await rows.catalogueParts.first({ id: plan.cataloguePartId });
+  if (plan.partInHandId !== null) {
+    if (plan.partInHandId !== fittedPartId)
+      throw new HttpProblem("conflict", "Another part lies ready for this place.");
+    const stripe = stripeDegrees === null ? {} : { stripeDegrees };
+    await rows.fittedParts.update({ fittedAt: at, removedAt: null, ...stripe }, { id: fittedPartId });
+    return;
+  }
+  const part = plan.cataloguePartId === null ? null : await rows.catalogueParts.first({ id: plan.cataloguePartId });
   if (!part) throw new HttpProblem("conflict", "The chosen part is not in the catalogue any more.");
-  await rows.fittedParts.insert({
-    id: fittedPartId,
-    positionId,
-    capacitanceFarads: part.capacitanceFarads,
-    ratedVolts: part.ratedVolts,
-    temperatureClassCelsius: part.temperatureClassCelsius,
-    capacitorClass: part.capacitorClass,
-    diameterMetres: part.diameterMetres,
-    heightMetres: part.heightMetres,
-    datasheetEsrOhms: part.esrOhms,
-    stripeDegrees,
-    origin: "replacement",
-    cataloguePartId: part.id,
-    fittedAt: at,
-  });
+  const common = { id: fittedPartId, positionId, origin: "replacement", cataloguePartId: part.id } as const;
+  await rows.fittedParts.insert({ ...common, ...asPart(part), stripeDegrees, fittedAt: at });
 }
 
-/** An untick: the new part leaves again, its readings stay with it. */
+/** An untick: the new part leaves again, its readings stay with it; one that was read before lies there as before. */
 async function takeOutAgain({ rows }: Scope, { positionId, at }: TickOfPlace): Promise<void> {
-  const left = await rows.fittedParts.update({ removedAt: at }, { positionId, origin: "replacement", removedAt: null });
-  if (left !== 1) throw new HttpProblem("conflict", "There is no new part at this position.");
+  const plan = await rows.replacementPlans.first({ positionId });
+  const part = await rows.fittedParts.first({ ...standingIn(positionId), origin: "replacement" });
+  if (!part) throw new HttpProblem("conflict", "There is no new part at this position.");
+  const isInHand = plan?.partInHandId === part.id;
+  await rows.fittedParts.update(isInHand ? { fittedAt: null } : { removedAt: at }, { id: part.id });
 }
 
 /**

@@ -89,7 +89,10 @@ function laidOver(
       return { ...job, acceptances: added(job.acceptances, { ...fact.body, ...moment }) };
     case "ticks": {
       const { items, step, isDone, at } = fact.body;
-      const rows = items.map(({ id, positionId }) => ({ id, positionId, step, isDone, at, ...moment }));
+      const rows = items.map(({ id, positionId, fittedPartId }) => ({
+        ...{ id, positionId, fittedPartId, step, isDone, at },
+        ...moment,
+      }));
       return { ...job, ticks: rows.reduce((ticks: JobDetail["ticks"], row) => added(ticks, row), job.ticks) };
     }
   }

@@ -1,4 +1,4 @@
-import type { CapacitorClass } from "@pale-cap/core";
+import type { CapacitorClass, PartSource } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -19,6 +19,7 @@ export interface FittedPartDbRow {
   series: string | null;
   origin: "found" | "replacement";
   cataloguePartId: string | null;
+  source: PartSource | null;
   fittedAt: Date | null;
   removedAt: Date | null;
 }
@@ -41,6 +42,7 @@ export const fittedParts = (sequelize: Sequelize) =>
     series: column.text,
     origin: column.text,
     cataloguePartId: column.id,
+    source: column.text,
     fittedAt: column.moment,
     removedAt: column.moment,
   });

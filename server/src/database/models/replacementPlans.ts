@@ -6,6 +6,8 @@ export interface ReplacementPlanRow {
   positionId: string;
   version: number;
   cataloguePartId: string | null;
+  partInHandId: string | null;
+  round: number;
   diameterMaxMetres: number | null;
   heightMaxMetres: number | null;
   pitchMetres: number | null;
@@ -20,6 +22,8 @@ export const replacementPlans = (sequelize: Sequelize) =>
     positionId: column.id,
     version: column.whole,
     cataloguePartId: column.id,
+    partInHandId: column.id,
+    round: column.whole,
     diameterMaxMetres: column.real,
     heightMaxMetres: column.real,
     pitchMetres: column.real,

@@ -3,7 +3,16 @@ import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { generateCatalogue } from "../../database/demo/generateCatalogue";
-import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp, testClock } from "../../testing/testApp";
+import {
+  type MadePart,
+  makeJob,
+  makePart,
+  newId,
+  openTestApp,
+  readingBody,
+  type TestApp,
+  testClock,
+} from "../../testing/testApp";
 
 let test: TestApp;
 let jobId: string;
@@ -145,5 +154,104 @@ describe("rework ticks", () => {
     await request(test.app).post(`/api/jobs/${jobId}/ticks`).send(body).expect(409);
     const { fittedParts } = await load();
     expect(fittedParts.find((one) => one.id === second.partId)?.removedAt).toBeNull();
+  });
+});
+
+describe("a part that lies there", () => {
+  const own = {
+    capacitanceFarads: 1e-3,
+    ratedVolts: 25,
+    temperatureClassCelsius: 105,
+    capacitorClass: null,
+    diameterMetres: 0.01,
+    heightMetres: 0.02,
+    isNonPolar: false,
+    series: null,
+    source: "drawer",
+  };
+  const ownPlan = (version: number, id: string) =>
+    plan(version, { cataloguePartId: null, partInHand: { id, ownPart: own } });
+  const partOf = async (id: string) => (await load()).fittedParts.find((one) => one.id === id);
+  const read = (fittedPartId: string) =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/readings`)
+      .send(readingBody(part, { fittedPartId, value: 0.041, circuitState: "out" }));
+
+  it("is chosen without any catalogue, read before it goes in, and goes in with its readings", async () => {
+    const id = newId();
+    await ownPlan(0, id).expect(200);
+    expect((await load()).plans).toMatchObject([{ cataloguePartId: null, partInHandId: id, round: 1 }]);
+    expect(await partOf(id)).toMatchObject({
+      origin: "replacement",
+      source: "drawer",
+      fittedAt: null,
+      removedAt: null,
+    });
+    await read(id).expect(201);
+    await tick("removed").expect(201);
+    await tick("fitted", true, newId()).expect(409);
+    await tick("fitted", true, id).expect(201);
+    expect(await partOf(id)).toMatchObject({ fittedAt: "2026-11-23T11:00:00.000Z", stripeDegrees: 90 });
+    await tick("fitted", false).expect(201);
+    expect(await partOf(id)).toMatchObject({ fittedAt: null, removedAt: null });
+  });
+  it("is put aside with its readings when another is chosen, and is no part of the board meanwhile", async () => {
+    const [first, second] = [newId(), newId()];
+    await ownPlan(0, first).expect(200);
+    await read(first).expect(201);
+    await ownPlan(1, second).expect(200);
+    expect(await partOf(first)).toMatchObject({ fittedAt: null, removedAt: expect.any(String) });
+    await plan(2, { cataloguePartId: null, partInHand: null }).expect(200);
+    expect(await partOf(second)).toMatchObject({ removedAt: expect.any(String) });
+    expect((await load()).readings).toHaveLength(1);
+    await tick("removed").expect(201);
+    await tick("fitted", true, second).expect(409);
+  });
+  it("may be a piece of the catalogue part, and stays while its limits are edited", async () => {
+    const id = newId();
+    await plan(0, { partInHand: { id, ownPart: null } }).expect(200);
+    await plan(1, { overrides: { ...overrides, ambientCelsius: 45 } }).expect(200);
+    expect((await load()).plans).toMatchObject([{ partInHandId: id }]);
+    expect(await partOf(id)).toMatchObject({ capacitanceFarads: replacement?.capacitanceFarads, source: null });
+    const both = await plan(2, { partInHand: { id: newId(), ownPart: own } }).expect(422);
+    expect((both.body as Problem).errors).toMatchObject([{ path: "partInHand", code: "own_or_catalogue" }]);
+  });
+});
+
+describe("a second round", () => {
+  const stillFaulty = (word = "still_faulty") =>
+    request(test.app)
+      .post(`/api/jobs/${jobId}/acts`)
+      .send({
+        ...{ id: newId(), kind: "still_faulty", subjectId: null, word, note: null },
+        ...{ at: "2026-11-23T12:00:00.000Z", clockId: testClock, personId: null },
+      });
+  const standing = async () => (await load()).fittedParts.filter((one) => one.removedAt === null).map((one) => one.id);
+
+  it("takes out what was new in the first, needs a choice of its own, and puts back what stood there", async () => {
+    await plan(0).expect(200);
+    await tick("removed").expect(201);
+    const [first, second] = [newId(), newId()];
+    await tick("fitted", true, first).expect(201);
+    await tick("removed").expect(409);
+    await stillFaulty().expect(201);
+    await tick("removed").expect(201);
+    expect(await standing()).toEqual([]);
+    await tick("fitted", true, second).expect(409);
+    await tick("removed", false).expect(201);
+    expect(await standing()).toEqual([first]);
+    await tick("removed").expect(201);
+    await plan(1).expect(200);
+    await tick("fitted", true, second).expect(201);
+    expect(await standing()).toEqual([second]);
+    expect((await load()).plans).toMatchObject([{ round: 2 }]);
+  });
+  it("was none when it is taken back", async () => {
+    await plan(0).expect(200);
+    await tick("removed").expect(201);
+    await tick("fitted", true, newId()).expect(201);
+    await stillFaulty().expect(201);
+    await stillFaulty("taken_back").expect(201);
+    await tick("removed").expect(409);
   });
 });

@@ -1,15 +1,16 @@
-import { type PlanEdit, type PlanRow, routes } from "@pale-cap/contract";
+import { type PlanAnswer, type PlanEdit, routes } from "@pale-cap/contract";
 import { api } from "../../api/api";
 import { type OnJob, url } from "../../job/onJob";
-import { patching, upsert } from "../../job/patching";
+import { patching, upsert, upsertAll } from "../../job/patching";
 
 export const planApi = api.injectEndpoints({
   endpoints: (build) => ({
-    editPlan: build.mutation<PlanRow, OnJob<PlanEdit> & { readonly positionId: string }>({
+    editPlan: build.mutation<PlanAnswer, OnJob<PlanEdit> & { readonly positionId: string }>({
       query: ({ jobId, positionId, body }) => ({ url: url(routes.plan, jobId, { positionId }), method: "PUT", body }),
-      onQueryStarted: patching((detail, row) => ({
+      onQueryStarted: patching((detail, { plan, fittedParts }) => ({
         ...detail,
-        plans: upsert(detail.plans, row, (plan) => plan.positionId),
+        plans: upsert(detail.plans, plan, (one) => one.positionId),
+        fittedParts: upsertAll(detail.fittedParts, fittedParts, (one) => one.id),
       })),
     }),
   }),

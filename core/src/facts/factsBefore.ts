@@ -1,6 +1,6 @@
-import type { JobFacts } from "../facts/jobFacts";
 import { isBefore, type LoggedFact } from "../readings/factMoment";
 import { loggedReading } from "../readings/reading";
+import type { JobFacts } from "./jobFacts";
 
 /** What was known of a job when something was logged: everything that is only ever added, as far as it came before. */
 export function factsBefore(facts: JobFacts, moment: LoggedFact): JobFacts {
