@@ -103,7 +103,7 @@ export { jobChargeState, jobChargeStates } from "./job/jobCharge";
 export { type JobChange, JobJudge, type JobJudgement } from "./job/jobJudge";
 export { type LensProgress, type LensState, lensProgress, lensReached } from "./job/lensProgress";
 export { type OpenPoint, type OpenPointCode, type PointWeight, settledIn, weightOf } from "./job/openPoint";
-export { openPoints } from "./job/openPoints";
+export { isRunSinceLastAct, openPoints } from "./job/openPoints";
 export { hasBoardRecord } from "./job/partPoints";
 export { proofOf } from "./job/railPoints";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
@@ -173,6 +173,7 @@ export { type ParsedQuantity, type ParseFailure, parseQuantity } from "./quantit
 export { printedPrefix, type SiPrefix, siPrefixes } from "./quantities/siPrefixes";
 export { type Unit, unitFacts } from "./quantities/units";
 export { type Completion, completeEntry } from "./quickEntry/completeEntry";
+export * from "./quickEntry/parseOwnPart";
 export {
   type EntryProblem,
   type EntryProblemCode,
@@ -194,6 +195,8 @@ export { parallelParts } from "./replacement/parallelParts";
 export { doPolaritiesAgree } from "./replacement/polarityCheck";
 export {
   type CataloguePart,
+  type KnownPart,
+  limitRejections,
   type RankedReplacement,
   type Rejection,
   type RejectionCode,

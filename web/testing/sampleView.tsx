@@ -1,5 +1,14 @@
 import { foldHouseRules, type JobDetail, jobFacts, jobRules } from "@pale-cap/contract";
-import { firstPower, type JobFacts, jobChargeStates, judgeBoard, judgeDevices, worstChargeState } from "@pale-cap/core";
+import {
+  firstPower,
+  type JobFacts,
+  jobChargeStates,
+  judgeBoard,
+  judgeDevices,
+  roundNumber,
+  roundView,
+  worstChargeState,
+} from "@pale-cap/core";
 import { sampleJob } from "@pale-cap/core/testing";
 import type { ReactNode } from "react";
 import { Provider } from "react-redux";
@@ -32,18 +41,21 @@ export function sampleDetail(more: SampleDetail = {}): JobDetail {
 export const sampleNow = Date.UTC(2026, 10, 23, 10, 30);
 
 /** Everything that core draws from a job, as the provider of a lens gives it, without a worker. */
-export function sampleView(detail: JobDetail, nowMilliseconds = sampleNow): JobView {
+export function sampleView(whole: JobDetail, nowMilliseconds = sampleNow): JobView {
   const houseRules = foldHouseRules([]);
   const rules = jobRules(houseRules);
-  const facts = jobFacts(detail);
-  const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
+  const wholeFacts = jobFacts(whole);
+  const [detail, facts] = [roundView(whole), roundView(wholeFacts)];
+  const chargeStates = jobChargeStates(wholeFacts, rules.charge, nowMilliseconds);
   return {
     ...{ detail, facts, houseRules, rules, chargeStates, nowMilliseconds },
+    whole: { detail: whole, facts: wholeFacts },
+    round: roundNumber(whole.acts),
     judgements: judgeBoard(facts, rules.judgement),
     devices: judgeDevices(facts),
     explanation: null,
     charge: worstChargeState(chargeStates),
-    power: firstPower(facts, chargeStates),
+    power: firstPower(wholeFacts, chargeStates),
     progress: [],
     openPoints: [],
   };

@@ -3,8 +3,10 @@ import {
   formatMarkedCapacitance,
   formatQuantity,
   longestRange,
+  type OwnPartEntry,
   type PartEntry,
   type PartKind,
+  type PartSource,
 } from "@pale-cap/core";
 import { directionWord } from "./boardWords";
 
@@ -63,6 +65,32 @@ export function understoodWords(entry: PartEntry, railName: string | null): read
   return pieces.filter((piece): piece is string => Boolean(piece));
 }
 
+export const sourceLabels: Readonly<Record<PartSource, string>> = {
+  drawer: "from a drawer",
+  bought: "bought for it",
+  salvaged: "salvaged",
+  unknown: "origin not noted",
+};
+
+/** What was understood of a part in the hand. */
+export function ownPartWords(entry: OwnPartEntry): readonly string[] {
+  const mm = (metres: number) => formatQuantity(metres, "mm", { significantDigits: 4 }).text;
+  const { diameterMetres, heightMetres } = entry;
+  const pieces = [
+    entry.capacitanceFarads === null ? null : formatMarkedCapacitance(entry.capacitanceFarads),
+    entry.ratedVolts === null ? null : `${entry.ratedVolts}\u00a0V`,
+    entry.temperatureClassCelsius === null ? null : `${entry.temperatureClassCelsius}\u00a0°C`,
+    entry.capacitorClass && classLabels[entry.capacitorClass],
+    diameterMetres === null || heightMetres === null ? null : `⌀\u00a0${mm(diameterMetres)}, ${mm(heightMetres)} high`,
+    entry.isNonPolar ? "non-polar" : null,
+    entry.series && `series ${entry.series}`,
+    sourceLabels[entry.source],
+    entry.esrOhms === null ? null : `ESR read ${formatQuantity(entry.esrOhms, "Ω").text}`,
+    entry.readFarads === null ? null : `C read ${formatQuantity(entry.readFarads, "F").text}`,
+  ];
+  return pieces.filter((piece): piece is string => Boolean(piece));
+}
+
 /** What is wrong with one word of a line, and how to go on. */
 export function entryProblemWords({ code, word }: EntryProblem): string {
   switch (code) {
@@ -80,6 +108,12 @@ export function entryProblemWords({ code, word }: EntryProblem): string {
       return `“${word}” is longer than ${longestRange} parts`;
     case "no_designator":
       return "a designator is needed, like C14";
+    case "value_needed":
+      return "value and volts are needed, like 1000u 25v";
+    case "unit_needed":
+      return `“${word}”: ohms or milliohms, microfarads? Write it with its letter, like 41m, 0R41, 980u`;
+    case "not_of_part":
+      return "only the part itself: its place is chosen above";
     case "out_of_range":
       return `“${word}” cannot be meant; a unit slipped?`;
   }

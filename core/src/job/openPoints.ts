@@ -46,14 +46,21 @@ export function openPoints(
   ];
 }
 
+/** Whether anything was read under power since the last part went in or came out. */
+export function isRunSinceLastAct(facts: Pick<JobFacts, "readings" | "ticks">): boolean {
+  const act = lastAct(facts.ticks);
+  return standingReadings(facts.readings).some(
+    (one) => one.isPowered && (act === null || isBefore(act, loggedReading(one))),
+  );
+}
+
 /** Without any promise: nothing read at all, never powered since the work, and whether it was the supply at all. */
 function unitPoints(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>): readonly OpenPoint[] {
   const standing = standingReadings(facts.readings);
   const points: OpenPoint[] = [];
   if (standing.length === 0 && facts.captures.length === 0) points.push(openPoint("nothing_measured"));
   const act = lastAct(facts.ticks);
-  const isRun = standing.some((one) => one.isPowered && (act === null || isBefore(act, loggedReading(one))));
-  if (!isRun) points.push(openPoint("never_powered"));
+  if (!isRunSinceLastAct(facts)) points.push(openPoint("never_powered"));
   const isSupplyBlamed = act !== null || [...judgements.values()].some((one) => one.verdict === "failed");
   const isLoadElsewhere = facts.device.kind !== "adapter" && facts.device.kind !== "computer-supply";
   if (isSupplyBlamed && isLoadElsewhere && !facts.isSupplyChecked && !standing.some((one) => one.isPowered)) {

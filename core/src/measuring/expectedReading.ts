@@ -29,6 +29,8 @@ export interface ProbeQuestion {
   readonly terminals: string | null;
   readonly quantity: QuantityKind;
   readonly circuitState: CircuitState | null;
+  /** A part beside its place: the new one before it is soldered, the old one after it came out; null: the one that stands there. */
+  readonly fittedPartId?: string | null;
   readonly frequencyHertz: number;
   readonly temperatureCelsius: number;
   /** What the leads add; 0 once they are zeroed. */
@@ -122,11 +124,17 @@ function ofPart(
   if (question.quantity === "dc_voltage") {
     return band(0, rules.charge.workingVolts, "drained", { badFrom: rules.charge.workingVolts });
   }
-  const part = currentPart(facts.fittedParts, position.id);
+  const named = question.fittedPartId;
+  const part =
+    named == null
+      ? currentPart(facts.fittedParts, position.id)
+      : facts.fittedParts.find((one) => one.id === named && one.positionId === position.id);
   if (!part) return null;
   const { capacitanceFarads: marked, ratedVolts } = part;
+  const partAt = (positionId: string) =>
+    positionId === position.id ? part : currentPart(facts.fittedParts, positionId);
   const esrOf = (positionId: string): ExpectedEsr | null => {
-    const own = currentPart(facts.fittedParts, positionId);
+    const own = partAt(positionId);
     if (!own) return null;
     return expectedEsrOfPart(
       partForSchool(own, rules.judgement.esrSourceSchool),
@@ -142,7 +150,7 @@ function ofPart(
         question.circuitState === "in_circuit" ? bankOf(position, facts.positions, facts.fittedParts) : [position];
       const known = members.flatMap((one) => {
         const esr = esrOf(one.id);
-        const farads = currentPart(facts.fittedParts, one.id)?.capacitanceFarads ?? null;
+        const farads = partAt(one.id)?.capacitanceFarads ?? null;
         return esr && farads !== null ? [{ esr, farads }] : [];
       });
       // A neighbour of unknown value could carry anything: then only the part itself is a measure.
@@ -165,7 +173,7 @@ function ofPart(
       const tolerance = part.toleranceRatio ?? tradeConstants.capacitors.usualToleranceRatio;
       const members =
         question.circuitState === "in_circuit" ? bankOf(position, facts.positions, facts.fittedParts) : [position];
-      const farads = members.map((one) => currentPart(facts.fittedParts, one.id)?.capacitanceFarads ?? null);
+      const farads = members.map((one) => partAt(one.id)?.capacitanceFarads ?? null);
       if (farads.some((one) => one === null)) return null;
       const sum = farads.reduce((total: number, one) => total + (one ?? 0), 0);
       const low = (1 - tolerance) * sum;

@@ -36,6 +36,9 @@ export type EntryProblemCode =
   | "range_backwards"
   | "range_too_long"
   | "no_designator"
+  | "value_needed"
+  | "unit_needed"
+  | "not_of_part"
   | "out_of_range";
 
 /** A word of the line that cannot stand: shown where it is, never dropped. */

@@ -150,14 +150,31 @@ function expectedLife(requirement: Requirement, part: CataloguePart) {
   return { ...steady, lifeHours: life.lifeDays * 24, cappedLifeHours: Math.min(life.lifeDays * 24, capHours) };
 }
 
-function limitRejections(requirement: Requirement, part: CataloguePart): Rejection[] {
+/** A part as far as it is known: a limit against which it says nothing turns it down by nothing. */
+export type KnownPart = { readonly [K in ComparedField]: CataloguePart[K] | null };
+type ComparedField =
+  | "capacitanceFarads"
+  | "ratedVolts"
+  | "temperatureClassCelsius"
+  | "diameterMetres"
+  | "heightMetres"
+  | "pitchMetres"
+  | "esrOhms"
+  | "capacitorClass";
+
+/**
+ * Every limit of a requirement that a part breaks, as far as it is known; of a catalogue part as the ranking turns it down.
+ *
+ * @param part SI; null: not known, and not held against it
+ */
+export function limitRejections(requirement: Requirement, part: KnownPart): Rejection[] {
   const found: Rejection[] = [];
   const reject = (code: RejectionCode, got: number, limit: number) => found.push({ code, got, limit, checks: [] });
-  const least = (code: RejectionCode, got: number, limit: number) => {
-    if (got < limit * (1 - 1e-9)) reject(code, got, limit);
+  const least = (code: RejectionCode, got: number | null, limit: number) => {
+    if (got !== null && got < limit * (1 - 1e-9)) reject(code, got, limit);
   };
-  const most = (code: RejectionCode, got: number, limit: number | undefined, slack = 0) => {
-    if (limit !== undefined && got > limit * (1 + 1e-9) + slack) reject(code, got, limit);
+  const most = (code: RejectionCode, got: number | null, limit: number | undefined, slack = 0) => {
+    if (got !== null && limit !== undefined && got > limit * (1 + 1e-9) + slack) reject(code, got, limit);
   };
   least("capacitance_low", part.capacitanceFarads, requirement.capacitanceMinFarads.value);
   most("capacitance_high", part.capacitanceFarads, requirement.capacitanceMaxFarads.value);
@@ -166,7 +183,7 @@ function limitRejections(requirement: Requirement, part: CataloguePart): Rejecti
   most("diameter_large", part.diameterMetres, requirement.diameterMaxMetres?.value, sizeToleranceMetres);
   most("height_large", part.heightMetres, requirement.heightMaxMetres?.value, sizeToleranceMetres);
   const pitch = requirement.pitchMetres?.value;
-  if (pitch !== undefined && Math.abs(part.pitchMetres - pitch) > pitchToleranceMetres) {
+  if (pitch !== undefined && part.pitchMetres !== null && Math.abs(part.pitchMetres - pitch) > pitchToleranceMetres) {
     reject("pitch_differs", part.pitchMetres, pitch);
   }
   most("esr_high", part.esrOhms, requirement.esrMaxOhms?.value);

@@ -1,5 +1,5 @@
 import { jobFacts } from "@pale-cap/contract";
-import { type JudgementRules, judgeBoard } from "@pale-cap/core";
+import { type JudgementRules, judgeBoard, roundView } from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { loadJob } from "../records/loadJobs";
 import { loadJobRules } from "../records/rules";
@@ -19,7 +19,7 @@ export async function judgeJob(scope: Scope, jobId: string): Promise<Judged> {
     marked: await markOf(scope, jobId),
     rules,
     readingIds: detail.readings.map((reading) => reading.id),
-    result: Object.fromEntries(judgeBoard(jobFacts(detail), rules)),
+    result: Object.fromEntries(judgeBoard(roundView(jobFacts(detail)), rules)),
   };
 }
 

@@ -1,5 +1,5 @@
 import { foldHouseRules, type HouseRuleChange, jobFacts, jobRules, type RuleEffect } from "@pale-cap/contract";
-import { judgeBoard } from "@pale-cap/core";
+import { judgeBoard, roundView } from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { loadJobs } from "./loadJobs";
 import { loadRuleChanges } from "./rules";
@@ -20,7 +20,7 @@ export async function ruleEffects(scope: Scope, change: HouseRuleChange): Promis
       open.slice(from, from + jobsAtOnce).map((job) => job.id),
     );
     for (const detail of details) {
-      const facts = jobFacts(detail);
+      const facts = roundView(jobFacts(detail));
       const was = judgeBoard(facts, old);
       const turned = [...judgeBoard(facts, next)].flatMap(([positionId, { verdict }]) => {
         const earlier = was.get(positionId)?.verdict ?? "not_measured";

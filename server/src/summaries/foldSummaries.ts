@@ -7,6 +7,7 @@ import {
   lensProgress,
   lensReached,
   openPoints,
+  roundView,
 } from "@pale-cap/core";
 import type { Database } from "../database/database";
 import type { JobSummaryRow } from "../database/models/jobSummaries";
@@ -61,7 +62,7 @@ function foldedOrNothing(detail: JobDetail, rules: JobRules, now: Date): Partial
 function summaryOf(detail: JobDetail, rules: JobRules, now: Date): Partial<JobSummaryRow> {
   const { job } = detail;
   const facts = jobFacts(detail);
-  const judgements = judgeBoard(facts, rules.judgement);
+  const judgements = judgeBoard(roundView(facts), rules.judgement);
   const points = openPoints(facts, rules, now.getTime(), judgements);
   const charge = jobChargeState(facts, rules.charge, now.getTime());
   const until = charge.verifiedUntilMilliseconds;

@@ -13,6 +13,8 @@ import {
   type OpenPoint,
   openPoints,
   type PartJudgement,
+  roundNumber,
+  roundView,
   worstChargeState,
 } from "@pale-cap/core";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
@@ -23,8 +25,12 @@ import { useJobJudgement } from "../workers/useJobJudgement";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {
+  /** The job as its current round sees it: what stood there when it began is what was found. */
   readonly detail: JobDetail;
   readonly facts: JobFacts;
+  /** The job with all its rounds: for what is told of the whole, and for charge, power and what is open. */
+  readonly whole: { readonly detail: JobDetail; readonly facts: JobFacts };
+  readonly round: number;
   readonly houseRules: HouseRuleValues;
   readonly rules: JobRules;
   readonly judgements: ReadonlyMap<string, PartJudgement>;
@@ -69,7 +75,7 @@ export function JobProvider(props: {
 }) {
   const { houseRules } = props;
   const queued = useAppSelector((state) => state.outbox.facts);
-  const detail = useMemo(
+  const whole = useMemo(
     () =>
       withOutbox(
         props.detail,
@@ -78,22 +84,26 @@ export function JobProvider(props: {
       ),
     [props.detail, queued],
   );
-  const facts = useMemo(() => jobFacts(detail), [detail]);
+  const wholeFacts = useMemo(() => jobFacts(whole), [whole]);
+  const detail = useMemo(() => roundView(whole), [whole]);
+  const facts = useMemo(() => roundView(wholeFacts), [wholeFacts]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
-  const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, facts, rules);
+  const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, wholeFacts, rules);
   const isRunning = useMemo(() => {
-    const states = jobChargeStates(facts, rules.charge, pageClock.serverNow());
+    const states = jobChargeStates(wholeFacts, rules.charge, pageClock.serverNow());
     return states.some((one) => one.name === "draining" || one.waitUntilMilliseconds !== null);
-  }, [facts, rules.charge]);
+  }, [wholeFacts, rules.charge]);
   const tick = useClock(isRunning);
   const view = useMemo((): JobView => {
     // A fact logged since the last tick must not lie in the future of the fold.
     const nowMilliseconds = Math.max(tick, pageClock.serverNow());
-    const chargeStates = jobChargeStates(facts, rules.charge, nowMilliseconds);
-    const points = openPoints(facts, rules, nowMilliseconds, judgements, explanation, ripple);
+    const chargeStates = jobChargeStates(wholeFacts, rules.charge, nowMilliseconds);
+    const points = openPoints(wholeFacts, rules, nowMilliseconds, judgements, explanation, ripple);
     return {
       detail,
       facts,
+      whole: { detail: whole, facts: wholeFacts },
+      round: roundNumber(whole.acts),
       houseRules,
       rules,
       judgements,
@@ -101,11 +111,11 @@ export function JobProvider(props: {
       explanation,
       chargeStates,
       charge: worstChargeState(chargeStates),
-      power: firstPower(facts, chargeStates),
-      progress: lensProgress(facts, rules, nowMilliseconds, judgements, points),
+      power: firstPower(wholeFacts, chargeStates),
+      progress: lensProgress(wholeFacts, rules, nowMilliseconds, judgements, points),
       openPoints: points,
       nowMilliseconds,
     };
-  }, [detail, facts, houseRules, rules, judgements, devices, explanation, ripple, tick]);
+  }, [detail, facts, whole, wholeFacts, houseRules, rules, judgements, devices, explanation, ripple, tick]);
   return <JobContext.Provider value={view}>{props.children}</JobContext.Provider>;
 }

@@ -7,6 +7,8 @@ export interface ProbeTarget {
   readonly id: string;
   /** Which pins, where there are more than two. */
   readonly terminals?: string;
+  /** The new part of the place that lies there and is not soldered yet. */
+  readonly isNewPart?: boolean;
 }
 
 /** How readings are taken until told otherwise. */

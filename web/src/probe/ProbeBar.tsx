@@ -33,6 +33,9 @@ import classes from "./probe.module.css";
 import { QuantityChoice } from "./QuantityChoice";
 import { useProbe } from "./useProbe";
 
+/** A loose part is told apart from the one in the place. */
+const whereWords = { in_place: "", in_hand: "new part", beside: "old part" } as const;
+
 const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out"];
 
 /** The strip at the foot: what is probed, the reading in large digits, what it should be, what it would mean. */
@@ -125,6 +128,7 @@ export function ProbeBar() {
       <div className={classes.who}>
         <div className={classes.name}>
           {name ?? "Choose a part"}
+          {whereWords[probe.where] && <span className={classes.pins}> {whereWords[probe.where]}</span>}
           {target?.terminals?.includes(",") && (
             <span className={classes.pins}> {target.terminals.replace(",", " to ")}</span>
           )}
@@ -138,7 +142,8 @@ export function ProbeBar() {
           }}
         />
         <div className={classes.conditions}>
-          {isPart && (
+          {isPart && probe.where !== "in_place" && <span className={text.soft}>{circuitLabels.out}</span>}
+          {isPart && probe.where === "in_place" && (
             <button
               type="button"
               className={classes.condition}

@@ -1,7 +1,8 @@
 import type { JobDetail, NewReading } from "@pale-cap/contract";
-import { type CoarseCode, currentPart, deviceTestOf, type QuantityKind } from "@pale-cap/core";
+import { type CoarseCode, deviceTestOf, type QuantityKind } from "@pale-cap/core";
 import { pageClock } from "../api/clock";
 import { newId } from "../api/newId";
+import { probedPart } from "../job/looseParts";
 import type { ProbeSettings, ProbeTarget } from "../job/workplaceSlice";
 import { isUnderPower } from "./barQuantities";
 
@@ -29,17 +30,18 @@ export function draftReading(of: {
     isUnderPower(target, quantity) ||
     (kind !== undefined && deviceTestOf(kind, target.terminals ?? null)?.isLive === true);
   const isPart = target.kind === "part";
+  const { part, where } = probedPart(of.detail, target);
   return {
     id: newId(),
     targetKind: target.kind,
     targetId: target.id,
-    fittedPartId: isPart ? (currentPart(of.detail.fittedParts, target.id)?.id ?? null) : null,
+    fittedPartId: part?.id ?? null,
     quantity,
     value: read.value,
     coarseCode: read.code,
     terminals: target.terminals ?? null,
     uncertainty: null,
-    circuitState: isPart ? settings.circuitState : null,
+    circuitState: !isPart ? null : where === "in_place" ? settings.circuitState : "out",
     frequencyHertz: frequencyOf(quantity, settings),
     temperatureCelsius: settings.temperatureCelsius,
     isPowered,

@@ -1,6 +1,7 @@
 import type { JobDetail } from "@pale-cap/contract";
 import { type ExpectedReading, expectedReading, type JobRules, type QuantityKind } from "@pale-cap/core";
 import { expectationWords } from "@pale-cap/wording";
+import { probedPart } from "../job/looseParts";
 import type { ProbeSettings, ProbeTarget } from "../job/workplaceSlice";
 import { frequencyOf } from "./draftReading";
 
@@ -21,12 +22,14 @@ export function expectation(
   settings: ProbeSettings,
 ): Expectation | null {
   if (!target) return null;
+  const { part, where } = probedPart(detail, target);
   const found = expectedReading(detail, rules, {
     targetKind: target.kind,
     targetId: target.id,
     terminals: target.terminals ?? null,
+    fittedPartId: where === "in_place" ? null : (part?.id ?? null),
     quantity,
-    circuitState: settings.circuitState,
+    circuitState: where === "in_place" ? settings.circuitState : "out",
     frequencyHertz: frequencyOf(quantity, settings) ?? 100e3,
     temperatureCelsius: settings.temperatureCelsius ?? roomCelsius,
     leadOhms: settings.leadOhms,

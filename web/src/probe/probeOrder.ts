@@ -1,5 +1,5 @@
 import type { FittedPartRow, Net, Position } from "@pale-cap/contract";
-import { probePoints, sectionFacts } from "@pale-cap/core";
+import { partInHand, probePoints, sectionFacts } from "@pale-cap/core";
 import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import type { ProbeTarget } from "../job/workplaceSlice";
 
@@ -10,7 +10,8 @@ interface ProbedBoard {
 }
 
 /**
- * Where the bar goes when it steps: from rail to rail, or over the capacitors that sit on the board and then over the other
+ * Where the bar goes when it steps: from rail to rail, or over the capacitors that sit on the board, the new ones that lie
+ * there ready, and then over the other
  * parts, test by test. A live test and one that only some parts have are not on the way, and no key leads to a live
  * reading on the mains side.
  */
@@ -19,9 +20,11 @@ export function probeOrder(board: ProbedBoard, kind: ProbeTarget["kind"] | undef
     const outputs = netsInOrder(board).filter((net) => !sectionFacts[net.section].isMainsSide);
     return outputs.map((one) => ({ kind: "rail", id: one.id }));
   }
-  const capacitors = capacitorsInOrder(board)
-    .filter((one) => one.current)
-    .map((one): ProbeTarget => ({ kind: "part", id: one.position.id }));
+  const capacitors = capacitorsInOrder(board).flatMap(({ position, current }): readonly ProbeTarget[] => {
+    const target = { kind: "part", id: position.id } as const;
+    const hasNew = partInHand(board.fittedParts, position.id) !== undefined;
+    return [...(current ? [target] : []), ...(hasNew ? [{ ...target, isNewPart: true }] : [])];
+  });
   const tests = probePoints(board)
     .filter((one) => one.group === "device" && !one.isLive && !one.isOptional)
     .map(
@@ -37,7 +40,12 @@ export function steppedTarget(
   by: number,
 ): ProbeTarget | undefined {
   if (order.length === 0) return undefined;
-  const exact = order.findIndex((one) => one.id === target?.id && one.terminals === target?.terminals);
+  const exact = order.findIndex(
+    (one) =>
+      one.id === target?.id &&
+      one.terminals === target?.terminals &&
+      Boolean(one.isNewPart) === Boolean(target?.isNewPart),
+  );
   const at = exact < 0 ? order.findIndex((one) => one.id === target?.id) : exact;
   return order[(at + by + order.length) % order.length];
 }

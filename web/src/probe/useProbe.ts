@@ -3,6 +3,7 @@ import { quantityFacts } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { useJob } from "../job/JobContext";
+import { probedPart } from "../job/looseParts";
 import { useTarget } from "../job/useTarget";
 import { type ProbeTarget, probeSet } from "../job/workplaceSlice";
 import { barQuantities, fittingQuantity } from "./barQuantities";
@@ -33,6 +34,8 @@ export function useProbe() {
 
   const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
   const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
+  const probed = probedPart(detail, target);
+  const isLoose = probed.where !== "in_place";
   const fitting = barQuantities(target, position?.kind);
   const { nets, positions, fittedParts } = detail;
   const kind = target?.kind;
@@ -108,7 +111,7 @@ export function useProbe() {
       goOnAtRail(of);
       return;
     }
-    const isFree = of.kind === "part" && settings.circuitState !== "in_circuit";
+    const isFree = of.kind === "part" && (isLoose || settings.circuitState !== "in_circuit");
     if (isFree && quantity === "esr" && fitting.main.includes("capacitance")) {
       // A part that is lifted or out is read whole: ESR, then C, without going back to it.
       setPaired(of.id);
@@ -137,7 +140,7 @@ export function useProbe() {
   /** Withdraws the last standing reading on the target; the withdrawn one stays in the record. */
   function undo(): void {
     const last = standingReadings(detail.readings)
-      .filter((reading) => reading.targetId === target?.id)
+      .filter((reading) => reading.targetId === target?.id && (!isLoose || reading.fittedPartId === probed.part?.id))
       .at(-1);
     if (last) void send(withdrawalOf(last, personId));
   }
@@ -145,6 +148,8 @@ export function useProbe() {
   return {
     target,
     position,
+    /** Where the part between the probes is; a loose one is out of circuit. */
+    where: probed.where,
     net,
     fitting,
     settings,

@@ -10,7 +10,7 @@ const mostShift = 2;
 
 /** What stands in the bar's field: kept with its target until it is logged, also when the page is closed. */
 export function useTyped(jobId: string, target: ProbeTarget | undefined) {
-  const place = `${jobId} probe ${target?.id ?? ""} ${target?.terminals ?? ""}`;
+  const place = `${jobId} probe ${target?.id ?? ""} ${target?.terminals ?? ""}${target?.isNewPart ? " new" : ""}`;
   const [text, setText, dropText] = useDraft(place, "");
   const [shift, setShift] = useState(0);
   const [spoken, number] = typedQuantity(text);

@@ -18,7 +18,8 @@ export function useVoltsAsked(target: ProbeTarget | undefined, wantedOf: (hasOwn
   const before = useCallback(
     (quantity: QuantityKind): VoltsFirst | null => {
       const place = target?.kind === "part" ? facts.positions.find((one) => one.id === target.id) : undefined;
-      if (!place || harmless.includes(quantity)) return null;
+      // A new part out of the bag holds no charge of this unit.
+      if (!place || target?.isNewPart || harmless.includes(quantity)) return null;
       return voltsFirst(facts, place, quantity, chargeStates, rules.charge, nowMilliseconds);
     },
     [facts, target, chargeStates, rules, nowMilliseconds],

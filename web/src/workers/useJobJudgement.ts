@@ -5,6 +5,7 @@ import {
   type JobRules,
   judgeBoard,
   judgeDevices,
+  roundView,
 } from "@pale-cap/core";
 import { type Remote, wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
@@ -20,7 +21,7 @@ interface Answer extends JobJudgement {
 
 /**
  * Verdicts and explanations of a job, judged off the main thread: what changed goes over, what was judged comes back, and
- * the last answer stays until the next is there. Only the first picture of a job is judged here, without explanations.
+ * the last answer stays until the next is there. The job goes over whole; its current round is judged. Only the first picture of a job is judged here, without explanations.
  */
 export function useJobJudgement(jobId: string, facts: JobFacts, rules: JobRules): JobJudgement {
   const [answer, setAnswer] = useState<Answer>();
@@ -43,8 +44,8 @@ export function useJobJudgement(jobId: string, facts: JobFacts, rules: JobRules)
       isAnswered
         ? null
         : {
-            judgements: judgeBoard(facts, rules.judgement),
-            devices: judgeDevices(facts),
+            judgements: judgeBoard(roundView(facts), rules.judgement),
+            devices: judgeDevices(roundView(facts)),
             explanation: null,
             ripple: [],
           },

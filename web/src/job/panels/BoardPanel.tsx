@@ -26,7 +26,7 @@ interface BoardPanelProps {
 /** The job's board under its name, as drawing or as list: same parts, same selection. */
 export function BoardPanel({ look, emptyHint, arranging: offered }: BoardPanelProps) {
   const arranging = useIsEntryClosed() ? undefined : offered;
-  const { detail, judgements } = useJob();
+  const { detail, judgements, round } = useJob();
   const [target, select] = useTarget();
   const [view, setView] = useState<"board" | "list">("board");
   const [hasPhoto, setPhoto] = useState(true);
@@ -58,7 +58,7 @@ export function BoardPanel({ look, emptyHint, arranging: offered }: BoardPanelPr
         <h1 className={classes.boardTitle}>{detail.board.name ?? "Board"}</h1>
         <span className={classes.boardNote}>
           {capacitors.length} electrolytic{capacitors.length === 1 ? "" : "s"}, {rails} rail{rails === 1 ? "" : "s"}{" "}
-          promised
+          promised{round > 1 && `, round ${round}`}
         </span>
         {arranging && <HistoryButtons />}
         {beneath && (

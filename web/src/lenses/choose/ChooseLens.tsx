@@ -1,4 +1,4 @@
-import { needsReplacement, replacementSet } from "@pale-cap/core";
+import { isChosen, needsReplacement, replacementSet } from "@pale-cap/core";
 import { choosingRuleWords, listWords, verdictLabels } from "@pale-cap/wording";
 import { useCallback, useMemo } from "react";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
@@ -10,6 +10,7 @@ import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
+import { useKeys } from "../../ui/useKeys";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
 
@@ -21,10 +22,17 @@ export function ChooseLens() {
   const plans = useMemo(() => new Map(detail.plans.map((plan) => [plan.positionId, plan])), [detail.plans]);
   const strategy = houseRules["choose.howMany"];
   const byRule = useMemo(() => replacementSet(facts, judgements, strategy), [facts, judgements, strategy]);
+  const hasChoice = useCallback(
+    (id: string) => {
+      const plan = plans.get(id);
+      return plan !== undefined && isChosen(plan);
+    },
+    [plans],
+  );
   const wanted = capacitorsInOrder(detail).filter(({ position: one }) => {
     const judgement = judgements.get(one.id);
     const isBad = judgement && needsReplacement(judgement);
-    return isBad || byRule.includes(one.id) || plans.get(one.id)?.cataloguePartId;
+    return isBad || byRule.includes(one.id) || hasChoice(one.id);
   });
   const wantedKey = wanted.map((one) => one.position.id).join();
   const wantedIds = useMemo(() => new Set(wantedKey.split(",")), [wantedKey]);
@@ -32,11 +40,22 @@ export function ChooseLens() {
     (id: string) => ({
       verdict: judgements.get(id)?.verdict,
       isFaded: !wantedIds.has(id),
-      note: plans.get(id)?.cataloguePartId ? "chosen" : byRule.includes(id) ? "by the rule" : undefined,
+      note: hasChoice(id) ? "chosen" : byRule.includes(id) ? "by the rule" : undefined,
     }),
-    [judgements, wantedIds, plans, byRule],
+    [judgements, wantedIds, hasChoice, byRule],
   );
   const shown = position?.kind === "electrolytic" ? position : undefined;
+  useKeys("Choose", [
+    {
+      key: "n",
+      label: "next place",
+      action: () => {
+        const at = wanted.findIndex((one) => one.position.id === shown?.id);
+        const next = wanted[(at + 1) % wanted.length];
+        if (next) select({ kind: "part", id: next.position.id });
+      },
+    },
+  ]);
   return (
     <LensLayout
       paneWidth="wide"
@@ -64,7 +83,7 @@ export function ChooseLens() {
                 onClick={() => select({ kind: "part", id: one.id })}
               >
                 <VerdictGlyph verdict={verdict} size={14} /> {one.designator}
-                {plans.get(one.id)?.cataloguePartId ? " ✓" : ""}
+                {hasChoice(one.id) ? " ✓" : ""}
               </button>
             );
           })}
@@ -84,7 +103,7 @@ export function ChooseLens() {
             <p className={text.soft}>
               {wanted.length === 0
                 ? "Nothing was judged bad yet. Any part on the board can be chosen for all the same."
-                : "Choose one of the places above."}
+                : "Choose one of the places above; n goes to the next."}
             </p>
           )}
           <RippleLinks />

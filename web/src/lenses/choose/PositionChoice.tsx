@@ -1,133 +1,145 @@
 import { Button } from "@mantine/core";
-import type { PlanEdit, Position, Problem } from "@pale-cap/contract";
+import type { Position, StockedPart } from "@pale-cap/contract";
 import {
   foundPart,
+  judgePosition,
   type Limit,
   noOverrides,
+  partInHand,
   type RankedReplacement,
   type Requirement,
   type RequirementOverrides,
   replacementRequirement,
+  standingReadings,
   type Unit,
 } from "@pale-cap/core";
-import { checkWords, lifeText, limitSourceLabels, moneyText, rejectionWords } from "@pale-cap/wording";
-import { useMemo, useState } from "react";
+import {
+  checkWords,
+  lifeText,
+  limitSourceLabels,
+  moneyText,
+  quantityFacts,
+  rejectionWords,
+  sourceLabels,
+  verdictLabels,
+} from "@pale-cap/wording";
+import { useMemo } from "react";
+import { useNavigate } from "react-router";
 import { newId } from "../../api/newId";
+import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useInTurn } from "../../job/useInTurn";
+import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
+import { useKeys } from "../../ui/useKeys";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
-import { useEditPlanMutation } from "./planApi";
+import { OwnPartLine } from "./OwnPartLine";
+import { useChoosePlan } from "./useChoosePlan";
+
+/** As many of the ranking as have a key of their own, and three more. */
+const shownCount = 12;
+const keyedCount = 9;
 
 /** The requirement of one place, with its limits editable, and the parts that meet it by expected life. */
 export function PositionChoice({ position }: { readonly position: Position }) {
   const { detail, houseRules } = useJob();
   const { data: catalogue } = useCatalogueQuery();
-  const [editPlan] = useEditPlanMutation();
-  const [problem, setProblem] = useState<Problem>();
-  const inTurn = useInTurn();
+  const { save, problem } = useChoosePlan(position.id);
   const plan = detail.plans.find((one) => one.positionId === position.id);
   const part = foundPart(detail.fittedParts, position.id);
   const net = detail.nets.find((one) => one.id === position.netId) ?? null;
   const overrides = plan?.overrides ?? noOverrides;
   const requirement = useMemo(
     () =>
-      part &&
-      replacementRequirement(
-        {
-          position,
-          part,
-          net,
-          voltageSchool: houseRules["choose.voltageSchool"],
-          capacitanceSchool: houseRules["choose.capacitance"],
-          purpose: detail.job.intakeDetails.purpose,
-        },
-        overrides,
-      ),
+      part
+        ? replacementRequirement(
+            {
+              position,
+              part,
+              net,
+              voltageSchool: houseRules["choose.voltageSchool"],
+              capacitanceSchool: houseRules["choose.capacitance"],
+              purpose: detail.job.intakeDetails.purpose,
+            },
+            overrides,
+          )
+        : null,
     [position, part, net, houseRules, overrides, detail.job.intakeDetails.purpose],
   );
-  const ranking = useReplacementRanking(requirement ?? null, net?.section ?? "other", catalogue);
-  const chosen = catalogue?.find((one) => one.id === plan?.cataloguePartId);
+  const ranking = useReplacementRanking(requirement, net?.section ?? "other", catalogue);
+  const rows = ranking?.survivors.slice(0, shownCount) ?? [];
+  const take = (id: string | undefined) => {
+    if (id !== undefined) void save(() => ({ cataloguePartId: id, partInHand: null }));
+  };
+  useKeys("Choose", [
+    ...rows.slice(0, keyedCount).map((row, n) => ({
+      key: String(n + 1),
+      label: `take line ${n + 1}`,
+      action: () => take(row.part.id),
+    })),
+    {
+      key: "u",
+      label: "undo the choice",
+      action: () => void save(() => ({ cataloguePartId: null, partInHand: null })),
+    },
+  ]);
+  const isEmpty = catalogue?.length === 0;
 
-  const save = (
-    change: (overrides: RequirementOverrides) => Partial<Pick<PlanEdit, "cataloguePartId" | "overrides">>,
-  ) =>
-    void inTurn((latest) => {
-      const stored = latest.plans.find((one) => one.positionId === position.id);
-      const current = { ...noOverrides, ...stored?.overrides };
-      const body: PlanEdit = {
-        writeId: newId(),
-        version: stored?.version ?? 0,
-        cataloguePartId: stored?.cataloguePartId ?? null,
-        overrides: current,
-        ...change(current),
-      };
-      return editPlan({ jobId: latest.job.id, positionId: position.id, body }).then((answer) =>
-        setProblem(asProblem(answer.error)),
-      );
-    }, setProblem);
-
-  if (!requirement) {
-    return (
-      <p className={text.soft}>
-        Value or voltage of the old part is not entered: Inspect first, then a requirement can be made.
-      </p>
-    );
-  }
   return (
     <>
       <ProblemNote problem={problem} />
-      <RequirementTable
-        requirement={requirement}
-        onOverride={(more) => save((current) => ({ overrides: { ...current, ...more } }))}
-      />
-      {chosen && (
-        <div className={classes.chosen}>
-          <span>
-            Chosen:{" "}
-            <b>
-              {chosen.maker} {chosen.series}
-            </b>{" "}
-            <Quantity value={chosen.capacitanceFarads} unit="F" isMarking />{" "}
-            <Quantity value={chosen.ratedVolts} unit="V" />
-          </span>
-          <Button size="xs" onClick={() => save(() => ({ cataloguePartId: null }))}>
-            Undo the choice
-          </Button>
-        </div>
+      <Chosen position={position} catalogue={catalogue ?? []} />
+      {requirement ? (
+        <RequirementTable
+          requirement={requirement}
+          onOverride={(more) => void save((current) => ({ overrides: { ...current, ...more } }))}
+        />
+      ) : (
+        <p className={text.soft}>
+          Value or voltage of the old part is not entered: nothing can be held against what goes in. Inspect has its
+          line.
+        </p>
       )}
-      <Part
-        title={requirement.mission ? "By expected life over the promised day" : "By expected life"}
-        aside={
-          ranking && (
-            <span className={text.soft}>
-              {ranking.survivorCount} fit, {ranking.rejectedCount} do not
-            </span>
-          )
-        }
-      >
-        {!ranking && <p className={text.soft}>Ranking the catalogue…</p>}
-        {ranking?.survivors.length === 0 && (
-          <p className={text.soft}>
-            Nothing in the catalogue meets every limit. The near misses below say which limit to look at.
-          </p>
-        )}
-        {ranking && ranking.survivors.length > 0 && (
-          <PartTable
-            rows={ranking.survivors.slice(0, 12)}
-            chosenId={plan?.cataloguePartId ?? null}
-            onChoose={(id) => save(() => ({ cataloguePartId: id }))}
-            currency={houseRules["shop.currency"]}
-          />
-        )}
-      </Part>
+      <OwnPartLine position={position} requirement={requirement} />
+      {isEmpty && (
+        <p className={text.soft}>
+          The shop has no catalogue yet. Enter the part you have in the line above: drawer, bought or salvaged.
+        </p>
+      )}
+      {requirement && !isEmpty && (
+        <Part
+          title={requirement.mission ? "By expected life over the promised day" : "By expected life"}
+          aside={
+            ranking && (
+              <span className={text.soft}>
+                {ranking.survivorCount} fit, {ranking.rejectedCount} do not
+              </span>
+            )
+          }
+        >
+          {!ranking && <p className={text.soft}>Ranking the catalogue…</p>}
+          {ranking?.survivors.length === 0 && (
+            <p className={text.soft}>
+              Nothing in the catalogue meets every limit.
+              {ranking.nearMisses.length > 0 && " The near misses below say which limit to look at."}
+            </p>
+          )}
+          {rows.length > 0 && (
+            <PartTable
+              rows={rows}
+              chosenId={plan?.cataloguePartId ?? null}
+              onChoose={take}
+              currency={houseRules["shop.currency"]}
+            />
+          )}
+        </Part>
+      )}
       {ranking && ranking.nearMisses.length > 0 && (
         <Part title="Would have ranked as high, but">
           <ul className={classes.misses}>
@@ -148,6 +160,63 @@ export function PositionChoice({ position }: { readonly position: Position }) {
         </Part>
       )}
     </>
+  );
+}
+
+/** What was chosen, and what it read: it can be read before it goes in. */
+function Chosen({ position, catalogue }: { readonly position: Position; readonly catalogue: readonly StockedPart[] }) {
+  const { detail, facts, rules } = useJob();
+  const { save } = useChoosePlan(position.id);
+  const [, select] = useTarget();
+  const navigate = useNavigate();
+  const plan = detail.plans.find((one) => one.positionId === position.id);
+  const bought = catalogue.find((one) => one.id === plan?.cataloguePartId);
+  const own = detail.fittedParts.find((one) => one.id === plan?.partInHandId);
+  const shown = bought ?? own;
+  if (!shown) return null;
+  const isFitted = own !== undefined && own.fittedAt !== null;
+  const readings = standingReadings(detail.readings).filter((one) => own && one.fittedPartId === own.id);
+  const verdict =
+    readings.length > 0 && !isFitted
+      ? judgePosition(facts, position.id, rules.judgement, "in_hand")?.verdict
+      : undefined;
+
+  async function read() {
+    const isThere = partInHand(detail.fittedParts, position.id) !== undefined;
+    if (!isThere && !(await save(() => ({ partInHand: { id: newId(), ownPart: null } })))) return;
+    select({ kind: "part", id: position.id, isNewPart: true });
+    await navigate(`/jobs/${detail.job.id}/measure`);
+  }
+
+  return (
+    <div className={classes.chosen}>
+      <span>
+        Chosen: <b>{bought ? `${bought.maker} ${bought.series}` : (own?.series ?? "own part")}</b>{" "}
+        <Quantity value={shown.capacitanceFarads} unit="F" isMarking /> <Quantity value={shown.ratedVolts} unit="V" />
+        {own?.source && `, ${sourceLabels[own.source]}`}
+        {readings.map((one) => (
+          <span key={one.id}>
+            , {quantityFacts[one.quantity].label} <Quantity value={one.value} unit={quantityFacts[one.quantity].unit} />
+          </span>
+        ))}
+        {verdict && (
+          <>
+            {" "}
+            <VerdictGlyph verdict={verdict} size={16} /> {verdictLabels[verdict]}
+          </>
+        )}
+      </span>
+      {!isFitted && (
+        <span className={classes.acts}>
+          <Button size="xs" onClick={() => void read()}>
+            Read it before it goes in
+          </Button>
+          <Button size="xs" onClick={() => void save(() => ({ cataloguePartId: null, partInHand: null }))}>
+            Undo the choice
+          </Button>
+        </span>
+      )}
+    </div>
   );
 }
 
@@ -219,13 +288,14 @@ function PartTable(props: {
 }) {
   return (
     <table className={`${text.table} ${text.ruled} ${classes.table}`}>
-      <TableHead names={["Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""]} />
+      <TableHead names={["", "Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""]} />
       <tbody>
-        {props.rows.map((row) => {
+        {props.rows.map((row, n) => {
           const { part } = row;
           const isChosen = part.id === props.chosenId;
           return (
             <tr key={part.id} data-chosen={isChosen || undefined}>
+              <td>{n < keyedCount && <kbd>{n + 1}</kbd>}</td>
               <td>
                 <b>{part.maker}</b> {part.series}
                 {row.warnings.length > 0 && (

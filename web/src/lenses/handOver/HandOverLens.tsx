@@ -1,7 +1,7 @@
-import { Button } from "@mantine/core";
+import { Button, Checkbox } from "@mantine/core";
 import { acceptedReasons, type Problem } from "@pale-cap/contract";
 import { outcomeOf, weightOf } from "@pale-cap/core";
-import { dayText, notRepairedTag, outcomeLabels } from "@pale-cap/wording";
+import { dayText, notRepairedTag, outcomeLabels, summaryOf } from "@pale-cap/wording";
 import { useState } from "react";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
@@ -10,9 +10,11 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
+import { SummaryCard } from "../../job/panels/summary/SummaryCard";
 import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { Caution } from "../../ui/Caution";
+import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -25,7 +27,8 @@ import { OutcomeChoice } from "./OutcomeChoice";
 
 /** What is still open, the report, and closing the job. */
 export function HandOverLens() {
-  const { detail, facts, openPoints, houseRules } = useJob();
+  const { whole, facts, openPoints, houseRules, explanation } = useJob();
+  const { detail } = whole;
   const { job } = detail;
   const personId = useAppSelector((state) => state.workplace.personId);
   const [handOver, { isLoading }] = useHandOverMutation();
@@ -43,6 +46,9 @@ export function HandOverLens() {
   const months = houseRules["shop.warrantyMonths"];
   const [minutes, setMinutes, dropMinutes] = useDraft<number | null>(`${job.id} minutes`, job.spentMinutes);
   const [isValid, setValid] = useState(true);
+  const summary = outcome === "repaired" ? (job.verdictSummary ?? summaryOf(explanation)) : null;
+  const [readSummary, setReadSummary] = useDraft<string | null>(`${job.id} summary read`, null);
+  const isSummaryRead = summary === null || readSummary === summary;
 
   function close(isReopened: boolean) {
     const body = {
@@ -110,10 +116,18 @@ export function HandOverLens() {
                     />
                     <span className={text.soft}>Later estimates for this kind are made from it.</span>
                   </div>
+                  {summary !== null && (
+                    <Checkbox
+                      mb={8}
+                      label="The verdict of the job was read, and says what was found"
+                      checked={isSummaryRead}
+                      onChange={(event) => setReadSummary(event.currentTarget.checked ? summary : null)}
+                    />
+                  )}
                   <Button
                     variant="filled"
                     loading={isLoading}
-                    disabled={waiting.length > 0 || !isValid}
+                    disabled={waiting.length > 0 || !isValid || !isSummaryRead}
                     onClick={() => close(false)}
                   >
                     Hand over
@@ -125,6 +139,11 @@ export function HandOverLens() {
         >
           <ProblemNote problem={problem} />
           <OutcomeChoice />
+          {summary !== null && (
+            <EntryFieldset>
+              <SummaryCard />
+            </EntryFieldset>
+          )}
           <OpenPoints points={openPoints} accepted={accepted} />
         </Pane>
       }

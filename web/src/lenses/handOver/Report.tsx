@@ -1,4 +1,4 @@
-import { acceptedReasons } from "@pale-cap/contract";
+import { acceptedReasons, type FittedPartRow } from "@pale-cap/contract";
 import {
   type CheckState,
   formatMarkedCapacitance,
@@ -17,7 +17,7 @@ import {
   moneyText,
   openPointWords,
   signLabels,
-  summaryOf,
+  sourceLabels,
   verdictLabels,
 } from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
@@ -28,13 +28,14 @@ import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import classes from "./report.module.css";
-import { useReportRows } from "./useReportRows";
+import { type ReportRound, useRounds } from "./useRounds";
 
 /** The job on paper: complaint, findings with readings before and after, parts, proof, cautions, warranty. */
 export function Report() {
-  const { detail, facts, openPoints, charge, explanation, nowMilliseconds } = useJob();
+  const { whole, facts, openPoints, charge, nowMilliseconds } = useJob();
+  const { detail } = whole;
   const { job } = detail;
-  const summary = job.verdictSummary ?? summaryOf(explanation);
+  const rounds = useRounds();
   const accepted = acceptedReasons(detail);
   const values = [...detail.readings, ...detail.chargeEvents, ...detail.captures];
   const simulated = values.filter((one) => one.isSimulated).length;
@@ -77,13 +78,20 @@ export function Report() {
         {job.symptomNote && <p className={text.dim}>{job.symptomNote}</p>}
         {job.customerName && <p className={text.dim}>For {job.customerName}.</p>}
       </section>
-      {summary && (
+      {job.verdictSummary && (
         <section>
           <h2>Verdict</h2>
-          <p>{summary}</p>
+          <p>{job.verdictSummary}</p>
         </section>
       )}
-      <Findings />
+      {rounds.map((round) => (
+        <Findings
+          key={round.number}
+          round={round}
+          isOneOfMany={rounds.length > 1}
+          hasSummary={rounds.length > 1 || job.verdictSummary === null}
+        />
+      ))}
       <Parts />
       <Proof />
       <section>
@@ -111,11 +119,13 @@ export function Report() {
   );
 }
 
-function Findings() {
-  const rows = useReportRows();
+/** What one round found, as it stood when its first new part went in. */
+function Findings(props: { readonly round: ReportRound; readonly isOneOfMany: boolean; readonly hasSummary: boolean }) {
+  const { number, rows, summary } = props.round;
   return (
     <section>
-      <h2>Findings, before and after</h2>
+      <h2>{props.isOneOfMany ? `Round ${number}: findings, before and after` : "Findings, before and after"}</h2>
+      {props.hasSummary && summary && <p>{summary}</p>}
       {rows.length === 0 && <p>No part was measured or condemned.</p>}
       {rows.length > 0 && (
         <table className={`${text.table} ${classes.table}`}>
@@ -157,14 +167,16 @@ function Findings() {
   );
 }
 
+/** The new parts that stand in the unit, whichever round put them there. */
 function Parts() {
-  const { detail, houseRules } = useJob();
+  const { whole, houseRules } = useJob();
   const { data: catalogue = [] } = useCatalogueQuery();
-  const fitted = capacitorsInOrder(detail).filter((one) => one.current?.origin === "replacement");
-  const parts = fitted.map(({ position, current }) => ({
-    designator: position.designator,
-    part: catalogue.find((one) => one.id === current?.cataloguePartId),
-  }));
+  const parts = capacitorsInOrder(whole.detail).flatMap(({ position, current }) => {
+    if (current?.origin !== "replacement") return [];
+    const part = catalogue.find((one) => one.id === current.cataloguePartId);
+    const name = part ? `${part.maker} ${part.series}` : ownName(current);
+    return [{ designator: position.designator, current, part, name }];
+  });
   const total = parts.reduce((sum, { part }) => sum + (part?.priceMinor ?? 0), 0);
   return (
     <section>
@@ -173,18 +185,25 @@ function Parts() {
       {parts.length > 0 && (
         <table className={`${text.table} ${classes.table}`}>
           <tbody>
-            {parts.map(({ designator, part }) => (
+            {parts.map(({ designator, current, part, name }) => (
               <tr key={designator}>
                 <th scope="row">{designator}</th>
-                <td>{part ? `${part.maker} ${part.series}` : "–"}</td>
+                <td>{name}</td>
                 <td className={text.figure}>
-                  {part &&
-                    `${formatMarkedCapacitance(part.capacitanceFarads)} ${part.ratedVolts}\u00a0V ${part.temperatureClassCelsius}\u00a0°C`}
+                  {[
+                    current.capacitanceFarads === null ? "" : formatMarkedCapacitance(current.capacitanceFarads),
+                    current.ratedVolts === null ? "" : `${current.ratedVolts}\u00a0V`,
+                    current.temperatureClassCelsius === null ? "" : `${current.temperatureClassCelsius}\u00a0°C`,
+                  ].join(" ")}
                 </td>
                 <td className={text.figure}>
-                  {part && `${part.diameterMetres * 1e3} × ${part.heightMetres * 1e3} mm`}
+                  {current.diameterMetres !== null &&
+                    current.heightMetres !== null &&
+                    `${current.diameterMetres * 1e3} × ${current.heightMetres * 1e3} mm`}
                 </td>
-                <td className={classes.money}>{part && moneyText(part.priceMinor, houseRules["shop.currency"])}</td>
+                <td className={classes.money}>
+                  {part ? moneyText(part.priceMinor, houseRules["shop.currency"]) : "price not noted"}
+                </td>
               </tr>
             ))}
             <tr>
@@ -198,6 +217,10 @@ function Parts() {
       )}
     </section>
   );
+}
+
+function ownName({ series, source }: FittedPartRow): string {
+  return [series, source && sourceLabels[source]].filter(Boolean).join(", ") || "own part";
 }
 
 /** What is not simply within its limits is said beside the number. */

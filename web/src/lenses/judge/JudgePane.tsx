@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
+import { SummaryCard } from "../../job/panels/summary/SummaryCard";
 import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { EntryFieldset } from "../../ui/closedEntry";
@@ -15,7 +16,6 @@ import classes from "./judge.module.css";
 import { Ledger } from "./Ledger";
 import { OverruleCard } from "./OverruleCard";
 import { RuleNote } from "./RuleNote";
-import { SummaryCard } from "./SummaryCard";
 
 /** The verdicts of the board, and under a selected part everything that speaks for and against it. */
 export function JudgePane() {

@@ -1,15 +1,19 @@
+import { SegmentedControl } from "@mantine/core";
+import type { FittedPartRow, Position } from "@pale-cap/contract";
 import {
   bankOf,
-  currentPart,
   expectedEsrOfPart,
+  isInHand,
   meterRange,
   partForSchool,
+  partInHand,
   probePoints,
   sectionFacts,
 } from "@pale-cap/core";
 import { cautions, circuitLabels, esrSourceWords, listWords, netWords, quantityFacts } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
+import { probedPart } from "../../job/looseParts";
 import { useProposals } from "../../job/useProposals";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
@@ -47,13 +51,28 @@ export function MeasurePane() {
     );
   }
   const net = detail.nets.find((one) => one.id === position.netId);
-  const part = currentPart(detail.fittedParts, position.id);
+  const { part, where } = probedPart(detail, target);
+  const others = detail.fittedParts.filter(
+    (one) =>
+      one.positionId === position.id &&
+      one.id !== part?.id &&
+      detail.readings.some((reading) => reading.fittedPartId === one.id),
+  );
   const esr = part ? expectedEsrOfPart(partForSchool(part, rules.judgement.esrSourceSchool), 100e3, 20) : null;
-  const bank = bankOf(position, detail.positions, detail.fittedParts).filter((one) => one.id !== position.id);
+  const bank =
+    where === "in_place"
+      ? bankOf(position, detail.positions, detail.fittedParts).filter((one) => one.id !== position.id)
+      : [];
   const isMainsSide = net && sectionFacts[net.section].isMainsSide;
   return (
     <Pane
-      title={<span className={classes.designator}>{position.designator}</span>}
+      title={
+        <>
+          <span className={classes.designator}>{position.designator}</span>
+          {where === "in_hand" && ", the new part before it goes in"}
+          {where === "beside" && ", the old part off the board"}
+        </>
+      }
       note={
         <>
           {netWords(net)}
@@ -96,7 +115,8 @@ export function MeasurePane() {
         </>
       }
     >
-      {isMainsSide && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
+      {isMainsSide && where !== "in_hand" && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
+      <WhichPart position={position} />
       <div className={classes.hint}>
         {esr ? (
           <>
@@ -105,8 +125,10 @@ export function MeasurePane() {
             <span className={text.soft}> ({esrSourceWords(esr.source)})</span>. Range{" "}
             <Quantity value={meterRange(esr.highOhms)} unit="Ω" />, leads zeroed.
           </>
-        ) : (
+        ) : part ? (
           "Value or voltage is not entered: nothing to compare with."
+        ) : (
+          "Nothing stands here, and nothing lies ready."
         )}
         {bank.length > 0 && (
           <>
@@ -126,7 +148,45 @@ export function MeasurePane() {
             </div>
           ))}
       </div>
-      <ReadingList title="Readings of this part" targetId={position.id} />
+      <ReadingList title="Readings of this part" targetId={position.id} fittedPartId={part?.id ?? null} />
+      {others.map((one) => (
+        <ReadingList
+          key={one.id}
+          title={`Readings of ${partWords(one)}`}
+          targetId={position.id}
+          fittedPartId={one.id}
+        />
+      ))}
     </Pane>
+  );
+}
+
+/** A part of the same place that is not the one between the probes. */
+function partWords(part: FittedPartRow): string {
+  if (isInHand(part)) return "the new part before it goes in";
+  if (part.origin === "replacement") return part.removedAt ? "a new part that was put aside" : "the new part";
+  return part.removedAt ? "the part that came out" : "the part that was found";
+}
+
+/** Old and new lie side by side while a part is exchanged: one key says which of them the probes are on. */
+function WhichPart({ position }: { readonly position: Position }) {
+  const { detail } = useJob();
+  const [target, select] = useTarget();
+  const fresh = partInHand(detail.fittedParts, position.id);
+  if (!fresh) return null;
+  const { where } = probedPart(detail, { kind: "part", id: position.id });
+  const isNewPart = target?.isNewPart === true;
+  return (
+    <SegmentedControl
+      size="xs"
+      mb={8}
+      aria-label="Which part is between the probes"
+      value={isNewPart ? "new" : "place"}
+      data={[
+        { value: "place", label: where === "beside" ? "Old part" : "In its place" },
+        { value: "new", label: "New part" },
+      ]}
+      onChange={(value) => select({ kind: "part", id: position.id, ...(value === "new" && { isNewPart: true }) })}
+    />
   );
 }

@@ -11,14 +11,22 @@ import text from "../../ui/text.module.css";
 import classes from "./measure.module.css";
 
 /** Everything that was read at one probe point, newest first, repeats with their spread; what was taken back stays, struck through. */
-export function ReadingList({ title, targetId }: { readonly title: string; readonly targetId: string }) {
+export function ReadingList(props: {
+  readonly title: string;
+  readonly targetId: string;
+  /** Only of this part: the old and the new one at a place are never read together. */
+  readonly fittedPartId?: string | null;
+}) {
+  const { title, targetId, fittedPartId } = props;
   const { detail } = useJob();
   const send = useSendReading(detail.job.id);
   const personId = useAppSelector((state) => state.workplace.personId);
-  const standing = standingReadings(detail.readings).filter((reading) => reading.targetId === targetId);
+  const isOwn = (reading: ReadingRow) =>
+    reading.targetId === targetId && (fittedPartId === undefined || reading.fittedPartId === fittedPartId);
+  const standing = standingReadings(detail.readings).filter(isOwn);
   const standingIds = new Set(standing.map((reading) => reading.id));
   const own = detail.readings
-    .filter((reading) => reading.targetId === targetId && !reading.isWithdrawn)
+    .filter((reading) => isOwn(reading) && !reading.isWithdrawn)
     .sort((a, b) => Date.parse(b.measuredAt) - Date.parse(a.measuredAt));
   return (
     <Part title={title}>

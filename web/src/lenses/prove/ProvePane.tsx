@@ -23,6 +23,7 @@ import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
+import { NextRound } from "./NextRound";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
@@ -52,6 +53,7 @@ export function ProvePane() {
               ))}
             </details>
           )}
+          <NextRound />
           {points.length > 0 && (
             <Part title="Still open">
               <ul className={classes.points}>

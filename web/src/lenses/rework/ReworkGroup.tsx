@@ -1,22 +1,19 @@
 import { Checkbox, NativeSelect } from "@mantine/core";
-import { doPolaritiesAgree, hasBoardRecord, type JobFacts, type ReworkStep, reworkSteps } from "@pale-cap/core";
+import { doPolaritiesAgree, hasBoardRecord, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import { directionWord, markLabels } from "@pale-cap/wording";
-import { pageClock } from "../../api/clock";
-import { newId } from "../../api/newId";
-import { useAppSelector } from "../../app/store/hooks";
 import { stripePath } from "../../drawing/boardGeometry";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useLogAct } from "../../job/useLogAct";
 import { useTarget } from "../../job/useTarget";
-import { useSubmit } from "../../outbox/useSubmit";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import classes from "./rework.module.css";
 import type { ReworkRow, ReworkRows } from "./reworkRows";
+import { isPossible, useTick } from "./useTick";
 
 const headings: Readonly<Record<ReworkStep, string>> = {
   removed: "Old part out",
@@ -25,46 +22,26 @@ const headings: Readonly<Record<ReworkStep, string>> = {
   polarity_part_mark: "Polarity by the part's stripe",
 };
 
-/** Which step must stand before another may be ticked. */
-const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
-  removed: null,
-  fitted: "removed",
-  polarity_board_mark: "fitted",
-  polarity_part_mark: "fitted",
-};
-
 /** One value: its places, and the four steps, each tickable for the whole group or for one place. */
 export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRows; readonly isOneAtATime: boolean }) {
-  const { detail, facts } = useJob();
-  const personId = useAppSelector((state) => state.workplace.personId);
-  const [submit, { problem }] = useSubmit();
+  const { facts } = useJob();
+  const [tick, { problem }] = useTick();
   const { replacement, rows } = group;
-
-  /** @param seenDegrees where the stripe was seen to point, with its tick: it is seen, never copied */
-  function tick(step: ReworkStep, chosen: readonly ReworkRow[], isDone: boolean, seenDegrees: number | null = null) {
-    const able = chosen.filter(
-      (row) => row.done.has(step) !== isDone && (seenDegrees !== null || isPossible(facts, row, step, isDone)),
-    );
-    if (able.length === 0) return;
-    const items = able.map(({ position }) => ({
-      id: newId(),
-      positionId: position.id,
-      fittedPartId: step === "fitted" && isDone ? newId() : null,
-      stripeDegrees: seenDegrees,
-    }));
-    const body = { id: newId(), step, isDone, at: pageClock.moment(), items, personId };
-    void submit({ kind: "ticks", jobId: detail.job.id, body });
-  }
+  const name = replacement?.name ?? "places without a choice";
 
   return (
     <Part
-      title={`${replacement.maker} ${replacement.series}`}
+      title={replacement?.name ?? "Nothing chosen yet"}
       aside={
-        <span className={classes.value}>
-          <Quantity value={replacement.capacitanceFarads} unit="F" isMarking />{" "}
-          <Quantity value={replacement.ratedVolts} unit="V" />{" "}
-          <Quantity value={replacement.temperatureClassCelsius} unit="°C" />
-        </span>
+        replacement ? (
+          <span className={classes.value}>
+            <Quantity value={replacement.capacitanceFarads} unit="F" isMarking />{" "}
+            <Quantity value={replacement.ratedVolts} unit="V" />{" "}
+            <Quantity value={replacement.temperatureClassCelsius} unit="°C" />
+          </span>
+        ) : (
+          <span className={text.soft}>taking out needs no choice; what goes in is chosen in Choose</span>
+        )
       }
     >
       <ProblemNote problem={problem} />
@@ -80,7 +57,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
                   <Checkbox
                     size="sm"
                     label={headings[step]}
-                    aria-label={`${headings[step]}, all of ${replacement.maker} ${replacement.series}`}
+                    aria-label={`${headings[step]}, all of ${name}`}
                     checked={isAll}
                     indeterminate={!isAll && rows.some((row) => row.done.has(step))}
                     disabled={
@@ -91,7 +68,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
                   />
                   {step === "polarity_part_mark" && rows.length > 1 && (
                     <StripeSeen
-                      label={`Stripe seen, all of ${replacement.maker} ${replacement.series}`}
+                      label={`Stripe seen, all of ${name}`}
                       isDisabled={!rows.some((row) => row.done.has("fitted") && !row.done.has(step))}
                       onSeen={(degrees) =>
                         tick(
@@ -124,15 +101,6 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
       </table>
     </Part>
   );
-}
-
-/** A tick needs the step before it, and a polarity the record that it confirms. */
-function isPossible(facts: JobFacts, row: ReworkRow, step: ReworkStep, isDone: boolean): boolean {
-  if (!isDone) return step !== "removed" || !row.done.has("fitted");
-  const needed = needs[step];
-  if (needed !== null && !row.done.has(needed)) return false;
-  if (step === "polarity_board_mark") return hasBoardRecord(facts, row.position);
-  return step !== "polarity_part_mark" || row.fitted?.stripeDegrees != null;
 }
 
 const directions = [0, 90, 180, 270] as const;

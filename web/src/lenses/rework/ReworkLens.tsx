@@ -1,4 +1,5 @@
-import { doneSteps, type ReworkStep } from "@pale-cap/core";
+import { SegmentedControl } from "@mantine/core";
+import { doneSteps, isChosen, type ReworkStep } from "@pale-cap/core";
 import { cautions, reworkRuleWords } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
@@ -6,11 +7,15 @@ import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { ClosingList } from "./ClosingList";
 import { ReworkGroup } from "./ReworkGroup";
+import classes from "./rework.module.css";
 import type { ReworkRows } from "./reworkRows";
+import { useReworkKeys } from "./useReworkKeys";
 import { useReworkRows } from "./useReworkRows";
+import { useTick } from "./useTick";
 
 /** What comes out and goes in, which way round, ticked off in groups. */
 export function ReworkLens() {
@@ -22,9 +27,11 @@ export function ReworkLens() {
   const isOneAtATime = (group: ReworkRows) =>
     removing === "one_at_a_time" ||
     (removing === "group_with_photo" && !hasBoardPhoto && group.rows.some(({ position }) => position.xMetres === null));
+  const [tick, { problem }] = useTick();
+  const [isWhole, setWhole] = useReworkKeys(groups, tick, isOneAtATime);
   const look = useCallback(
     (id: string) => {
-      const isPlanned = facts.plans.some((plan) => plan.positionId === id && plan.cataloguePartId);
+      const isPlanned = facts.plans.some((plan) => plan.positionId === id && isChosen(plan));
       const steps = doneSteps(facts.ticks, id);
       const note = noteOf(steps, isPlanned);
       return { isFaded: !isPlanned, isEmpty: steps.has("removed") && !steps.has("fitted"), note };
@@ -44,10 +51,30 @@ export function ReworkLens() {
           <Caution>{cautions.polarity}</Caution>
           {groups.length === 0 && (
             <p className={text.soft}>
-              Nothing is chosen yet. Take a part for each place in Choose; it then appears here.
+              Nothing was judged bad or chosen yet. Select a part on the board to take it out; what goes in is chosen in
+              Choose.
             </p>
           )}
           {groups.length > 0 && <p className={text.soft}>{reworkRuleWords(removing, houseRules["rework.alloy"])}</p>}
+          {groups.length > 0 && (
+            <div className={classes.keys}>
+              <span>
+                <kbd>n</kbd> next place, <kbd>1</kbd> to <kbd>4</kbd> its steps, an arrow where the stripe is seen,{" "}
+                <kbd>a</kbd>
+              </span>
+              <SegmentedControl
+                size="xs"
+                aria-label="What the keys tick"
+                value={isWhole ? "whole" : "one"}
+                data={[
+                  { value: "one", label: "this place" },
+                  { value: "whole", label: "all of its value" },
+                ]}
+                onChange={(value) => setWhole(value === "whole")}
+              />
+            </div>
+          )}
+          <ProblemNote problem={problem} />
           {groups.map((group) => (
             <ReworkGroup key={group.key} group={group} isOneAtATime={isOneAtATime(group)} />
           ))}

@@ -21,7 +21,7 @@ describe("reworkRows", () => {
       ["new-1000u", ["C1", "C2"]],
       ["new-470u", ["C3"]],
     ]);
-    expect(groups[0]?.replacement.id).toBe("new-1000u");
+    expect(groups[0]?.replacement?.key).toBe("new-1000u");
   });
 
   it("leaves out what was not chosen, what the catalogue does not have, and places where nothing was found", () => {

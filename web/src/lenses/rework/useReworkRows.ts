@@ -1,10 +1,17 @@
+import { needsReplacement } from "@pale-cap/core";
 import { useMemo } from "react";
 import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
+import { useSelectedPosition } from "../../job/useTarget";
 import { type ReworkRows, reworkRows } from "./reworkRows";
 
+/** The chosen places, those judged bad, and the one that is selected: what is to come out needs no choice. */
 export function useReworkRows(): readonly ReworkRows[] {
-  const { detail } = useJob();
+  const { detail, judgements } = useJob();
   const { data: catalogue } = useCatalogueQuery();
-  return useMemo(() => reworkRows(detail, catalogue), [detail, catalogue]);
+  const selected = useSelectedPosition()?.id;
+  return useMemo(() => {
+    const bad = [...judgements.values()].filter(needsReplacement).map((one) => one.positionId);
+    return reworkRows(detail, catalogue, new Set(selected ? [...bad, selected] : bad));
+  }, [detail, catalogue, judgements, selected]);
 }

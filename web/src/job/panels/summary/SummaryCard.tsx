@@ -3,16 +3,16 @@ import { notifications } from "@mantine/notifications";
 import type { Problem } from "@pale-cap/contract";
 import { summaryOf } from "@pale-cap/wording";
 import { useState } from "react";
-import { newId } from "../../api/newId";
-import { useJob } from "../../job/JobContext";
-import { useInTurn } from "../../job/useInTurn";
-import { Part } from "../../ui/Pane";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import text from "../../ui/text.module.css";
-import { useDraft } from "../../ui/useDraft";
-import { useOnLeave } from "../../ui/useOnLeave";
-import classes from "./judge.module.css";
-import { useEditVerdictSummaryMutation } from "./verdictApi";
+import { newId } from "../../../api/newId";
+import { Part } from "../../../ui/Pane";
+import { asProblem, ProblemNote } from "../../../ui/ProblemNote";
+import text from "../../../ui/text.module.css";
+import { useDraft } from "../../../ui/useDraft";
+import { useOnLeave } from "../../../ui/useOnLeave";
+import { useJob } from "../../JobContext";
+import { useInTurn } from "../../useInTurn";
+import { useEditVerdictSummaryMutation } from "../../verdictApi";
+import classes from "./summary.module.css";
 
 /** The verdict of the job in two or three sentences: made from the model, or in a person's own words. */
 export function SummaryCard() {
@@ -39,7 +39,7 @@ export function SummaryCard() {
     void store(draft).then((refusal) =>
       notifications.show({
         message: refusal
-          ? `The verdict in your words was not stored: ${refusal.detail} It stands in Judge.`
+          ? `The verdict in your words was not stored: ${refusal.detail} It stands where it was typed.`
           : "The verdict in your words was stored.",
       }),
     );

@@ -1,7 +1,7 @@
 import { type Job, routes, type VerdictSummaryEdit } from "@pale-cap/contract";
-import { api } from "../../api/api";
-import { type OnJob, url } from "../../job/onJob";
-import { patching } from "../../job/patching";
+import { api } from "../api/api";
+import { type OnJob, url } from "./onJob";
+import { patching } from "./patching";
 
 export const verdictApi = api.injectEndpoints({
   endpoints: (build) => ({
