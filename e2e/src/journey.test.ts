@@ -259,6 +259,7 @@ describe("one job through all nine lenses", () => {
     await page.see("C31: the new part was never read.");
     await page.click("Small repair: accept the light point as not measured");
     await page.see("accepted: not measured");
+    await page.switchTo("The verdict of the job was read");
     await page.click("Hand over");
     await page.see("warranty until");
     await page.click("Show the report");

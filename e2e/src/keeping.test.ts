@@ -176,7 +176,7 @@ describe("a browser whose storage does not open", () => {
       const shut = new Page(own.driver, server.address);
       await shut.open(`${monitor}/measure`);
       await shut.seeNamed("Reading, ");
-      const texts = ["0.821", "0.822", "0.823", "0.824", "0.825"];
+      const texts = ["v 0.821", "v 0.822", "v 0.823", "v 0.824", "v 0.825"];
       await shut.press(...texts.flatMap((text) => [text, "/"]));
       await shut.see("This browser keeps nothing on this computer");
       await shut.until("have all five stored", async () => {
@@ -184,12 +184,12 @@ describe("a browser whose storage does not open", () => {
         return texts.every((text) => raw.filter((one) => one === text).length === 1);
       });
       await server.kill();
-      await shut.press("0.826", "/");
+      await shut.press("v 0.826", "/");
       await shut.see("stay on this page until the server has them");
       await server.start();
       await shut.click("Try now");
       await shut.seeNot("not stored yet");
-      expect((await stored(monitor)).readings.filter((one) => one.rawText === "0.826")).toHaveLength(1);
+      expect((await stored(monitor)).readings.filter((one) => one.rawText === "v 0.826")).toHaveLength(1);
     } finally {
       await own.close();
     }

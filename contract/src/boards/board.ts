@@ -206,6 +206,12 @@ export type FittedPartRow = Versioned<FittedPartValues> & {
   readonly removedAt: string | null;
 };
 
+/** The fields of a part that an edit may write, from its row. */
+export function fittedPartValues(row: FittedPartRow): FittedPartValues {
+  const fields = Object.keys(fittedPartSchema.fields);
+  return Object.fromEntries(Object.entries(row).filter(([name]) => fields.includes(name))) as FittedPartValues;
+}
+
 interface ChangeOf<T extends BoardTable, V> {
   readonly table: T;
   readonly id: string;

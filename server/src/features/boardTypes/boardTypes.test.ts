@@ -1,4 +1,10 @@
-import type { BoardTypeLine, BoardTypeOfJob, JobDetail, Problem } from "@pale-cap/contract";
+import {
+  type BoardTypeLine,
+  type BoardTypeOfJob,
+  fittedPartValues,
+  type JobDetail,
+  type Problem,
+} from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, makePart, newId, openTestApp, type TestApp } from "../../testing/testApp";
@@ -36,8 +42,9 @@ describe("a board type", () => {
     expect(copy.nets[0]).toMatchObject({ name: "12 V", fullLoadAmps: null });
 
     const part = copy.fittedParts[0] as JobDetail["fittedParts"][number];
-    const { id, version, origin: _, cataloguePartId: __, fittedAt: ___, removedAt: ____, ...values } = part;
-    const change = { table: "fittedPart", operation: "update", id, version, values: { ...values, ratedVolts: 25 } };
+    const { id, version } = part;
+    const values = { ...fittedPartValues(part), ratedVolts: 25 };
+    const change = { table: "fittedPart", operation: "update", id, version, values };
     await request(test.app)
       .post(`/api/jobs/${second}/board-edits`)
       .send({ id: newId(), changes: [change] })

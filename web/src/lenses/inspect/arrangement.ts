@@ -1,4 +1,4 @@
-import type { BoardChange, JobDetail, Position } from "@pale-cap/contract";
+import { type BoardChange, fittedPartValues, type JobDetail, type Position } from "@pale-cap/contract";
 import { foundPart } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { positionUpdate } from "../../job/positionUpdate";
@@ -104,13 +104,12 @@ export function duplicatedParts(detail: JobDetail, ids: ReadonlySet<string>): Bo
     };
     const part = foundPart(detail.fittedParts, id);
     if (!part) return [position];
-    const { id: __, version: ___, origin, cataloguePartId, fittedAt, removedAt, ...marking } = part;
     const copy: BoardChange = {
       table: "fittedPart",
       operation: "insert",
       id: newId(),
       version: null,
-      values: { ...marking, positionId },
+      values: { ...fittedPartValues(part), positionId },
     };
     return [position, copy];
   });

@@ -1,4 +1,10 @@
-import type { BoardChange, FittedPartValues, JobDetail, Net } from "@pale-cap/contract";
+import {
+  type BoardChange,
+  type FittedPartValues,
+  fittedPartValues,
+  type JobDetail,
+  type Net,
+} from "@pale-cap/contract";
 import { foundPart, type Section, sectionFacts } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { following } from "./designators";
@@ -54,8 +60,8 @@ export function foundPartUpdate(
 ): BoardChange[] | undefined {
   const part = foundPart(fittedParts, positionId);
   if (!part) return undefined;
-  const { id, version, origin: _, cataloguePartId: __, fittedAt: ___, removedAt: ____, ...stored } = part;
-  return [{ table: "fittedPart", operation: "update", id, version, values: { ...stored, ...values } }];
+  const { id, version } = part;
+  return [{ table: "fittedPart", operation: "update", id, version, values: { ...fittedPartValues(part), ...values } }];
 }
 
 /** The net that a choice stands for; a new one comes with the change that makes it. */

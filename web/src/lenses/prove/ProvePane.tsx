@@ -33,7 +33,9 @@ export function ProvePane() {
   const isShut = power.gate.isShut;
   const isShown = (net: Net) =>
     net.fullLoadAmps !== null || detail.readings.some((reading) => reading.targetId === net.id && reading.isPowered);
-  const others = rails.filter((net) => !isShown(net));
+  // Where nothing was promised or read yet every rail stands open: there is nothing to hide them behind.
+  const shown = rails.some(isShown) ? rails.filter(isShown) : rails;
+  const others = rails.filter((net) => !shown.includes(net));
   const points = openPoints.filter((point) => settledIn(point.code) === "prove");
   return (
     <Pane
@@ -44,7 +46,7 @@ export function ProvePane() {
           {rails.length === 0 && (
             <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
           )}
-          {!isShut && rails.filter(isShown).map((net) => <Rail key={net.id} net={net} />)}
+          {!isShut && shown.map((net) => <Rail key={net.id} net={net} />)}
           {!isShut && others.length > 0 && (
             <details className={classes.others}>
               <summary>Rails without a promise ({others.length})</summary>
