@@ -109,6 +109,8 @@ export const workplaceSlice = createSlice({
       if (!target || target.id === before?.id) return;
       if (before?.kind === "part") state.circuitStates[before.id] = state.probe.circuitState;
       if (target.kind === "part") state.probe.circuitState = state.circuitStates[target.id] ?? "in_circuit";
+      // What is read on a rail is not what a part is asked for, nor the other way round.
+      if (before && target.kind !== before.kind) state.probe.quantity = target.kind === "part" ? "esr" : "dc_voltage";
       // The load of one rail is not the load of another.
       if (target.kind === "rail") state.probe.loadAmps = 0;
     },

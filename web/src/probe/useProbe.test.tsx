@@ -127,6 +127,14 @@ describe("typing into the bar", () => {
     expect(log("30")).toEqual(["net-5", "dc_voltage", 0]);
     expect([log("5"), log("5"), log("20")].at(-1)).toEqual(["net-12", "dc_voltage", 0]);
   });
+  it("asks a part for its ESR again after a rail's volts, and a rail for volts after a part", () => {
+    const bar = probing({ kind: "rail", id: "net-12" });
+    act(() => void store.dispatch(probeSet({ quantity: "dc_voltage" })));
+    act(() => void store.dispatch(targetSelected({ jobId: "job-1", target: part("C2") })));
+    expect(bar.current.quantity).toBe("esr");
+    act(() => void store.dispatch(targetSelected({ jobId: "job-1", target: { kind: "rail", id: "net-12" } })));
+    expect(bar.current.quantity).toBe("dc_voltage");
+  });
   it("takes a quantity that is named before the number, and another decade", () => {
     const bar = probing(part("C1"));
     act(() => bar.current.setText("c 820"));
