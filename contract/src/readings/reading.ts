@@ -8,6 +8,7 @@ import {
   overRangeCode,
   type QuantityKind,
   quantities,
+  readingRanges,
   type SignState,
   type TargetKind,
   targetKinds,
@@ -32,25 +33,6 @@ import {
   strictObject,
   wordField,
 } from "../fields/fields";
-
-/** Largest value that can be meant, by quantity; smallest is 0 except for voltages. */
-const readingLimits: Readonly<Record<QuantityKind, readonly [number, number]>> = {
-  esr: [0, 1e6],
-  capacitance: [0, 10],
-  dc_voltage: [-2000, 2000],
-  ripple_voltage: [0, 500],
-  voltage_loss: [0, 1],
-  resistance: [0, 200e6],
-  dissipation: [0, 1000],
-  leakage_current: [0, 1],
-  ac_voltage: [0, 2000],
-  diode_drop: [0, 20],
-  temperature: [-60, 400],
-  time: [0, 86_400],
-  power: [0, 20e3],
-  tester_band: [0, 0],
-  observation: [0, 0],
-};
 
 /** What was falsified or limited by the way of measuring. */
 const rigSchema = strictObject({
@@ -83,8 +65,8 @@ export const readingSchema = strictObject({
       // Open instead of a number.
       if (coarseCode === overRangeCode)
         return schema.test("none", fault("value_beside_word"), (value) => value === null);
-      if (typeof quantity !== "string" || !Object.hasOwn(readingLimits, quantity)) return schema;
-      const [least, most] = readingLimits[quantity as QuantityKind];
+      if (typeof quantity !== "string" || !Object.hasOwn(readingRanges, quantity)) return schema;
+      const { least, most } = readingRanges[quantity as QuantityKind];
       return schema.nonNullable().min(least).max(most);
     }),
   coarseCode: nullableWord<CoarseCode>([...testerBands, ...observations, overRangeCode]).when(

@@ -20,6 +20,25 @@ export const quantities = [
 ] as const;
 export type QuantityKind = (typeof quantities)[number];
 
+/** Smallest and largest value that can be meant, in the unit of the quantity: what lies outside is a slip of the hand. */
+export const readingRanges: Readonly<Record<QuantityKind, { readonly least: number; readonly most: number }>> = {
+  esr: { least: 0, most: 1e6 },
+  capacitance: { least: 0, most: 10 },
+  dc_voltage: { least: -2000, most: 2000 },
+  ripple_voltage: { least: 0, most: 500 },
+  voltage_loss: { least: 0, most: 1 },
+  resistance: { least: 0, most: 200e6 },
+  dissipation: { least: 0, most: 1000 },
+  leakage_current: { least: 0, most: 1 },
+  ac_voltage: { least: 0, most: 2000 },
+  diode_drop: { least: 0, most: 20 },
+  temperature: { least: -60, most: 400 },
+  time: { least: 0, most: 86_400 },
+  power: { least: 0, most: 20e3 },
+  tester_band: { least: 0, most: 0 },
+  observation: { least: 0, most: 0 },
+};
+
 /** What a coarse tester shows instead of a number. Never turned into invented ohms. */
 export const testerBands = ["band_good", "band_doubtful", "band_bad", "leaky_or_in_circuit", "no_reading"] as const;
 /** What a nose, an ear or a finger says. */

@@ -80,4 +80,15 @@ describe("predictBulk", () => {
     }
     expect(isTooWeak(failure)).toBe(true);
   });
+  it("takes a bank that reads no capacitance for open, not for new", () => {
+    const { board, ...rest } = question({ loadWatts: 100 });
+    const readings = board.readings.map((one) => ({ ...one, value: 0 }));
+    let failure: unknown;
+    try {
+      predictBulk({ ...rest, board: { ...board, readings } });
+    } catch (error) {
+      failure = error;
+    }
+    expect(isTooWeak(failure)).toBe(true);
+  });
 });

@@ -72,6 +72,9 @@ interface FilterQuestion {
   readonly loadFarads?: number | null;
 }
 
+/** What a part that reads no capacitance at all still has, by its leads and its place: for a filter it is open. Rough. */
+const openFarads = 1e-9;
+
 /** ESR of what stands on a load: ceramic and short wires. Rough. */
 const loadCapacitanceOhms = 0.01;
 
@@ -153,14 +156,14 @@ function filterPart(
   }
   const own = tellingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
   const esr = groupReadings(own, "esr").find((one) => !one.isInCircuit && one.value > 0);
-  const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit && one.value > 0);
+  const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit);
   if (!esr && !farads) return healthy;
   const there = esr && expectedEsrOfPart(part, esr.frequencyHertz, esr.temperatureCelsius);
   const esrOhms = esr && there ? (esr.value * here.typicalOhms) / there.typicalOhms : here.typicalOhms;
   return {
     ...common,
     source: "read",
-    capacitor: { capacitanceFarads: farads?.value ?? part.capacitanceFarads, esrOhms },
+    capacitor: { capacitanceFarads: farads ? Math.max(farads.value, openFarads) : part.capacitanceFarads, esrOhms },
   };
 }
 

@@ -108,6 +108,13 @@ describe("predictRipple", () => {
     expect(filter?.parts[0]?.capacitor.esrOhms).toBeLessThan(0.2);
     expect(filter?.parts.map((one) => one.source)).toEqual(["read", "marking", "marking"]);
   });
+  it("leaves a part that reads no capacitance out of the ripple that is left", () => {
+    const none = sampleReading("C1", { quantity: "capacitance", value: 0, circuitState: "out" });
+    const at = (readings: readonly (typeof none)[]) =>
+      predictRipple(question({ board: { ...facts, readings, chosen: new Map() } }))?.states.measured
+        .loadPeakToPeakVolts ?? 0;
+    expect(at([none])).toBeGreaterThan(1.5 * at([]));
+  });
   it("says nothing for a rail without a part that can be reckoned with", () => {
     const unmarked = [samplePart("C1", { capacitanceFarads: null })];
     expect(predictRipple(question({ board: { ...facts, fittedParts: unmarked, chosen: new Map() } }))).toBeNull();

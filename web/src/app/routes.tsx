@@ -1,7 +1,7 @@
 import { createBrowserRouter, Navigate } from "react-router";
 import { JobFrame } from "./frame/JobFrame";
 import { PageFrame } from "./frame/PageFrame";
-import { RouteProblem } from "./frame/RouteProblem";
+import { LensProblem, RouteProblem } from "./frame/RouteProblem";
 
 /** Every place of the product; each lens is loaded when it is first entered. */
 export const router = createBrowserRouter([
@@ -44,40 +44,52 @@ export const router = createBrowserRouter([
         path: "jobs/:jobId",
         element: <JobFrame />,
         children: [
-          { index: true, element: <Navigate to="intake" replace /> },
           {
-            path: "intake",
-            lazy: async () => ({ Component: (await import("../lenses/intake/IntakeLens")).IntakeLens }),
-          },
-          {
-            path: "make-safe",
-            lazy: async () => ({ Component: (await import("../lenses/makeSafe/MakeSafeLens")).MakeSafeLens }),
-          },
-          {
-            path: "inspect",
-            lazy: async () => ({ Component: (await import("../lenses/inspect/InspectLens")).InspectLens }),
-          },
-          {
-            path: "measure",
-            lazy: async () => ({ Component: (await import("../lenses/measure/MeasureLens")).MeasureLens }),
-          },
-          { path: "judge", lazy: async () => ({ Component: (await import("../lenses/judge/JudgeLens")).JudgeLens }) },
-          {
-            path: "ripple/:netId",
-            lazy: async () => ({ Component: (await import("../lenses/ripple/RippleScreen")).RippleScreen }),
-          },
-          {
-            path: "choose",
-            lazy: async () => ({ Component: (await import("../lenses/choose/ChooseLens")).ChooseLens }),
-          },
-          {
-            path: "rework",
-            lazy: async () => ({ Component: (await import("../lenses/rework/ReworkLens")).ReworkLens }),
-          },
-          { path: "prove", lazy: async () => ({ Component: (await import("../lenses/prove/ProveLens")).ProveLens }) },
-          {
-            path: "hand-over",
-            lazy: async () => ({ Component: (await import("../lenses/handOver/HandOverLens")).HandOverLens }),
+            // A lens that breaks leaves ladder and job where they are.
+            errorElement: <LensProblem />,
+            children: [
+              { index: true, element: <Navigate to="intake" replace /> },
+              {
+                path: "intake",
+                lazy: async () => ({ Component: (await import("../lenses/intake/IntakeLens")).IntakeLens }),
+              },
+              {
+                path: "make-safe",
+                lazy: async () => ({ Component: (await import("../lenses/makeSafe/MakeSafeLens")).MakeSafeLens }),
+              },
+              {
+                path: "inspect",
+                lazy: async () => ({ Component: (await import("../lenses/inspect/InspectLens")).InspectLens }),
+              },
+              {
+                path: "measure",
+                lazy: async () => ({ Component: (await import("../lenses/measure/MeasureLens")).MeasureLens }),
+              },
+              {
+                path: "judge",
+                lazy: async () => ({ Component: (await import("../lenses/judge/JudgeLens")).JudgeLens }),
+              },
+              {
+                path: "ripple/:netId",
+                lazy: async () => ({ Component: (await import("../lenses/ripple/RippleScreen")).RippleScreen }),
+              },
+              {
+                path: "choose",
+                lazy: async () => ({ Component: (await import("../lenses/choose/ChooseLens")).ChooseLens }),
+              },
+              {
+                path: "rework",
+                lazy: async () => ({ Component: (await import("../lenses/rework/ReworkLens")).ReworkLens }),
+              },
+              {
+                path: "prove",
+                lazy: async () => ({ Component: (await import("../lenses/prove/ProveLens")).ProveLens }),
+              },
+              {
+                path: "hand-over",
+                lazy: async () => ({ Component: (await import("../lenses/handOver/HandOverLens")).HandOverLens }),
+              },
+            ],
           },
         ],
       },

@@ -46,6 +46,8 @@ interface Workplace {
   /** How each part is held while it is read: lifted, or out, belongs to it and never passes to the next. */
   readonly circuitStates: Readonly<Record<string, CircuitState>>;
   readonly probe: ProbeSettings;
+  /** Thousands by which a bare number is shifted, by job, section and quantity. */
+  readonly decades: Readonly<Record<string, number>>;
   readonly habits: BarHabits;
 }
 
@@ -75,6 +77,7 @@ const initialState: Workplace = {
   ...remembered(),
   targets: {},
   circuitStates: {},
+  decades: {},
   probe: {
     quantity: "esr",
     circuitState: "in_circuit",
@@ -117,10 +120,14 @@ export const workplaceSlice = createSlice({
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };
     },
+    decadeShifted(state, { payload }: PayloadAction<{ readonly key: string; readonly shift: number }>) {
+      state.decades[payload.key] = payload.shift;
+    },
     habitsSet(state, { payload }: PayloadAction<Partial<BarHabits>>) {
       state.habits = { ...state.habits, ...payload };
     },
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, habitsSet } = workplaceSlice.actions;
+export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, decadeShifted, habitsSet } =
+  workplaceSlice.actions;

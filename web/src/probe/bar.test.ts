@@ -1,7 +1,7 @@
 import { sampleNet, samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { sampleDetail } from "../../testing/sampleView";
-import { expectedPrefix, shiftPrefix } from "./barPrefix";
+import { barPrefix, shiftPrefix } from "./barPrefix";
 import { probeOrder, steppedTarget } from "./probeOrder";
 import { isInside } from "./tone";
 import { typedQuantity } from "./typedQuantity";
@@ -21,14 +21,13 @@ describe("typedQuantity", () => {
 });
 
 describe("the prefix of a bare number", () => {
-  it("is that in which the expectation is shown", () => {
-    expect(expectedPrefix("esr", 0.999)).toBe("m");
-    expect(expectedPrefix("esr", 1)).toBe("");
-    expect(expectedPrefix("esr", null)).toBe("");
-    expect(expectedPrefix("capacitance", 1)).toBe("u");
-    expect(expectedPrefix("ripple_voltage", 1)).toBe("m");
-    expect(expectedPrefix("leakage_current", null)).toBe("u");
-    expect(expectedPrefix("dc_voltage", 0.5)).toBe("");
+  it("goes by what is read and where on the supply, never by the part", () => {
+    expect(barPrefix("esr", "output")).toBe("m");
+    expect([barPrefix("esr", "bulk"), barPrefix("esr", "vcc"), barPrefix("esr", null)]).toEqual(["", "", ""]);
+    expect(barPrefix("capacitance", "bulk")).toBe("u");
+    expect(barPrefix("ripple_voltage", "output")).toBe("m");
+    expect(barPrefix("leakage_current", null)).toBe("u");
+    expect(barPrefix("dc_voltage", "output")).toBe("");
   });
   it("moves by thousands and stays at the ends of the ladder", () => {
     expect([-2, -1, 0, 1, 2].map((by) => shiftPrefix("m", by))).toEqual(["n", "u", "m", "", "k"]);

@@ -1,13 +1,15 @@
-import type { QuantityKind, SiPrefix } from "@pale-cap/core";
+import { type QuantityKind, type Section, type SiPrefix, sectionFacts } from "@pale-cap/core";
 
 const prefixLadder: readonly SiPrefix[] = ["p", "n", "u", "m", "", "k", "M"];
 
-/** The prefix in which the expectation is shown: a bare number takes it. */
-export function expectedPrefix(quantity: QuantityKind, high: number | null): SiPrefix {
+/**
+ * The prefix that a bare number takes: by what is read and where on the supply, never by the part at the probes, so that
+ * it does not change under the hand from one part to the next.
+ */
+export function barPrefix(quantity: QuantityKind, section: Section | null): SiPrefix {
   if (quantity === "capacitance" || quantity === "leakage_current") return "u";
   if (quantity === "ripple_voltage") return "m";
-  if (quantity !== "esr" || high === null) return "";
-  return high < 1 ? "m" : "";
+  return quantity === "esr" && section !== null && sectionFacts[section].isSwitchingOutput ? "m" : "";
 }
 
 /** So many steps up or down the ladder; at its ends it stays where it was. */

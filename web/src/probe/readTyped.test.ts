@@ -14,6 +14,12 @@ describe("readTyped", () => {
     expect(readTyped("1 at T1, like fish", "observation", "", "").read).toEqual({ value: null, code: "smell" });
     expect(readTyped("9", "tester_band", "", "").problem).toContain("1 to 5");
   });
+  it("takes no number that the quantity cannot be, and says what it was: ohms typed as volts", () => {
+    const typed = readTyped("390k", "dc_voltage", "V", "");
+    expect([typed.read, typed.problem]).toEqual([null, expect.stringContaining("For ohms choose Ohms first.")]);
+    expect(readTyped("-3", "esr", "Ω", "").problem).toContain("cannot be ESR");
+    expect(readTyped("2k", "dc_voltage", "V", "").read?.value).toBe(2000);
+  });
   it("reads open where a meter may, and nowhere else", () => {
     expect(readTyped("ol", "diode_drop", "V", "").read).toEqual({ value: null, code: "over_range" });
     expect(readTyped("ol", "esr", "Ω", "m").read).toBeNull();

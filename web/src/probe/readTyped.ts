@@ -8,7 +8,7 @@ import {
   type SiPrefix,
   type Unit,
 } from "@pale-cap/core";
-import { failureWords } from "@pale-cap/wording";
+import { failureWords, outsideWords } from "@pale-cap/wording";
 import type { ReadValue } from "./draftReading";
 
 /** What the bar understands of what was typed. */
@@ -35,7 +35,8 @@ export function readTyped(text: string, quantity: QuantityKind, unit: Unit, pref
   }
   if (mayReadOpen(quantity) && /^\s*(ol?|open)\s*$/i.test(text)) return word(overRangeCode);
   const parsed = parseQuantity(text, unit, prefix);
-  return parsed.ok
-    ? { read: { value: parsed.value, code: null }, problem: undefined, isBare: parsed.isBare }
-    : { read: null, problem: failureWords(parsed.failure) };
+  if (!parsed.ok) return { read: null, problem: failureWords(parsed.failure) };
+  const outside = outsideWords(quantity, parsed.value, unit);
+  if (outside) return { read: null, problem: outside };
+  return { read: { value: parsed.value, code: null }, problem: undefined, isBare: parsed.isBare };
 }

@@ -145,6 +145,12 @@ describe("typing into the bar", () => {
     act(() => bar.current.shiftDecade(5));
     act(() => bar.current.shiftDecade(-1));
     expect(bar.current.value).toBe(41);
+    // The next part of the section is read in the same prefix; one elsewhere in its own.
+    act(() => bar.current.step(1));
+    act(() => bar.current.setText("41"));
+    expect([selected(), bar.current.value]).toEqual([part("C2"), 41]);
+    act(() => bar.current.shiftDecade(-1));
+    expect(bar.current.value).toBeCloseTo(0.041, 9);
   });
   it("logs nothing that it does not understand, and keeps it", () => {
     const bar = probing(part("C1"));

@@ -27,13 +27,14 @@ export function useProbe() {
   const habits = useAppSelector((state) => state.workplace.habits);
   const personId = useAppSelector((state) => state.workplace.personId);
   const send = useSendReading(detail.job.id);
-  const typed = useTyped(detail.job.id, target);
   const dispatch = useAppDispatch();
   /** The part whose ESR was read just now and whose C comes with it. */
   const [paired, setPaired] = useState<string | null>(null);
 
   const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
   const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
+  const section = (net ?? detail.nets.find((one) => one.id === position?.netId))?.section ?? null;
+  const typed = useTyped(detail.job.id, target, section);
   const probed = probedPart(detail, target);
   const isLoose = probed.where !== "in_place";
   const fitting = barQuantities(target, position?.kind);
@@ -50,7 +51,7 @@ export function useProbe() {
   const refused = volts.refusalOf(quantity);
   const unit = quantityFacts[quantity].unit;
   const band = expectation(detail, rules, target, quantity, settings);
-  const understood = typed.understood(quantity, unit, band?.high ?? null);
+  const understood = typed.understood(quantity, unit);
   const { live, probe, ...liveRead } = useLiveRead({ target, name: position?.designator ?? net?.name, quantity, unit });
   const isEmpty = typed.text.trim() === "";
   const read = isEmpty ? liveRead.read : understood.read;
@@ -68,7 +69,6 @@ export function useProbe() {
     // Whose C was asked for with its ESR is left: the next part begins with ESR again.
     if (paired !== null) dispatch(probeSet({ quantity: "esr" }));
     setPaired(null);
-    typed.resetDecade();
   }
 
   /** Confirms what is typed, or else what is live, and moves on at once; sending goes on behind it. */
@@ -177,7 +177,7 @@ export function useProbe() {
     slipAsked: isSlipAsked ? slip : null,
     logOther,
     wouldBe,
-    shiftDecade: typed.shiftDecade,
+    shiftDecade: (by: number) => typed.shiftDecade(quantity, by),
     step,
     log,
     undo,

@@ -1,30 +1,35 @@
-import { printedPrefix, type QuantityKind, type Unit } from "@pale-cap/core";
-import { useState } from "react";
-import type { ProbeTarget } from "../job/workplaceSlice";
+import { printedPrefix, type QuantityKind, type Section, type Unit } from "@pale-cap/core";
+import { useAppDispatch, useAppSelector } from "../app/store/hooks";
+import { decadeShifted, type ProbeTarget } from "../job/workplaceSlice";
 import { useDraft } from "../ui/useDraft";
-import { expectedPrefix, shiftPrefix } from "./barPrefix";
+import { barPrefix, shiftPrefix } from "./barPrefix";
 import { readTyped, type TypedReading } from "./readTyped";
 import { typedQuantity } from "./typedQuantity";
 
 const mostShift = 2;
 
 /** What stands in the bar's field: kept with its target until it is logged, also when the page is closed. */
-export function useTyped(jobId: string, target: ProbeTarget | undefined) {
+export function useTyped(jobId: string, target: ProbeTarget | undefined, section: Section | null) {
   const place = `${jobId} probe ${target?.id ?? ""} ${target?.terminals ?? ""}${target?.isNewPart ? " new" : ""}`;
   const [text, setText, dropText] = useDraft(place, "");
-  const [shift, setShift] = useState(0);
+  const decades = useAppSelector((state) => state.workplace.decades);
+  const dispatch = useAppDispatch();
   const [spoken, number] = typedQuantity(text);
+  const keyOf = (quantity: QuantityKind) => `${jobId} ${section ?? ""} ${quantity}`;
   return {
     text,
     setText,
     dropText,
     /** The quantity that was named in front of the number. */
     spoken,
-    shiftDecade: (by: number) => setShift((now) => Math.min(Math.max(now + by, -mostShift), mostShift)),
-    resetDecade: () => setShift(0),
-    /** The number as it is understood for a quantity, a bare one in the prefix of what is expected. */
-    understood: (quantity: QuantityKind, unit: Unit, expectedHigh: number | null) => {
-      const prefix = shiftPrefix(expectedPrefix(quantity, expectedHigh), shift);
+    /** Kept for this quantity in this section of the job, until it is shifted back. */
+    shiftDecade: (quantity: QuantityKind, by: number) => {
+      const key = keyOf(quantity);
+      dispatch(decadeShifted({ key, shift: Math.min(Math.max((decades[key] ?? 0) + by, -mostShift), mostShift) }));
+    },
+    /** The number as it is understood for a quantity, a bare one in the prefix of the section. */
+    understood: (quantity: QuantityKind, unit: Unit) => {
+      const prefix = shiftPrefix(barPrefix(quantity, section), decades[keyOf(quantity)] ?? 0);
       const read: TypedReading = readTyped(number, quantity, unit, prefix);
       return { ...read, prefix, printedUnit: `${printedPrefix(prefix)}${unit}` };
     },

@@ -15,3 +15,13 @@ export function RouteProblem() {
     </main>
   );
 }
+
+/** A lens that broke: the job's frame stays, and every other lens with it. */
+export function LensProblem() {
+  return (
+    <section className={classes.lost}>
+      <h1>This lens could not be shown</h1>
+      <p>What was logged is stored. Every other lens works; take back what was entered last if this one stays away.</p>
+    </section>
+  );
+}

@@ -1,7 +1,7 @@
 import type { JobDetail } from "@pale-cap/contract";
 import { sampleNet } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { matchingNet, railChanges } from "./useAddRails";
+import { anotherName, matchingNet, railChanges } from "./useAddRails";
 
 const detail = {
   nets: [
@@ -27,5 +27,9 @@ describe("rails that were promised", () => {
       { operation: "insert", values: { section: "standby", nominalVolts: 3.3 } },
     ]);
     expect(railChanges(detail, { name: "12 V", volts: 12, amps: null })).toEqual([]);
+  });
+  it("call a second rail of a name by the next free number", () => {
+    expect(anotherName(detail, "12 V")).toBe("12 V 2");
+    expect(anotherName({ nets: [{ ...detail.nets[0], name: "12 v 2" }] as typeof detail.nets }, "12 V")).toBe("12 V 3");
   });
 });

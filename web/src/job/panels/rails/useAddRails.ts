@@ -42,6 +42,14 @@ export function matchingNet(detail: JobDetail, rail: NewRail): Net | undefined {
   return alike.length === 1 ? alike[0] : undefined;
 }
 
+/** A name for a second rail that would be called the same. */
+export function anotherName({ nets }: Pick<JobDetail, "nets">, name: string): string {
+  const taken = new Set(nets.map((net) => net.name.toLowerCase()));
+  let number = 2;
+  while (taken.has(`${name} ${number}`.toLowerCase())) number++;
+  return `${name} ${number}`;
+}
+
 const outputSections: readonly Section[] = ["output", "output-post", "standby", "board-regulator", "other"];
 
 export function railChanges(detail: JobDetail, rail: NewRail): BoardChange[] {
