@@ -116,7 +116,6 @@ export {
   type JudgedPart,
   judgeBoard,
   judgePosition,
-  latestSigns,
   rejudgeBoard,
 } from "./judgement/judgeBoard";
 export {
@@ -162,6 +161,7 @@ export { type UnitSlip, unitSlip } from "./measuring/unitSlip";
 export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
+export { type BeforeAfter, beforeAfter } from "./proof/beforeAfter";
 export { type CheckState, type RailCheck, type RailProof, railProof } from "./proof/railProof";
 export {
   type FormatOptions,

@@ -130,6 +130,8 @@ const positionSchema = strictObject({
   boardNegativeDegrees: nullableBetween(0, 359.999),
   fixing: nullableWord<Fixing>(fixings),
   heatSource: nullableText(40),
+  /** Whatever a person noted of the part or its place. */
+  note: nullableText(200).optional(),
 });
 export type PositionValues = InferType<typeof positionSchema>;
 

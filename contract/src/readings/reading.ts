@@ -101,9 +101,19 @@ export const readingSchema = strictObject({
 export type ReadingRow = InferType<typeof readingSchema> & StoredFact & { readonly isSimulated: boolean };
 export type NewReading = InferType<typeof readingSchema>;
 
+/** What was seen: on a capacitor that was found there, or on another part by its place. */
 export const signsSchema = strictObject({
   id: idField(),
-  fittedPartId: idField(),
+  fittedPartId: nullableId(),
+  positionId: nullableId()
+    .optional()
+    .when("fittedPartId", ([fittedPartId], schema) =>
+      schema.test(
+        "one",
+        fault(fittedPartId ? "must_stay_empty" : "needed"),
+        (value) => (value != null) !== (fittedPartId != null),
+      ),
+    ),
   observations: array()
     .of(
       strictObject({
@@ -122,7 +132,8 @@ export const signsSchema = strictObject({
 
 export interface SignRow extends StoredFact {
   readonly id: string;
-  readonly fittedPartId: string;
+  readonly fittedPartId: string | null;
+  readonly positionId: string | null;
   readonly sign: VisualSign;
   readonly state: SignState;
   readonly observedAt: string;

@@ -6,7 +6,7 @@ import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
-import { latestSigns } from "../judgement/judgeBoard";
+import { latestSigns } from "../facts/visualSigns";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { falsifiedBy } from "../readings/falsified";

@@ -4,8 +4,8 @@ import { tradeConstants } from "../constants/tradeConstants";
 import { loggedCapture } from "../facts/captures";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
-import { lastAct } from "../facts/reworkTicks";
 import { asNewRippleVolts } from "../proof/asNewRipple";
+import { lastChange } from "../proof/lastChange";
 import { type CheckState, type RailProof, railProof } from "../proof/railProof";
 import { isBefore } from "../readings/factMoment";
 import type { RailRippleFinding } from "../waveform/rippleFindings";
@@ -70,12 +70,12 @@ function isNodeRead(facts: JobFacts, rules: JobRules, net: BoardNet): boolean {
   });
 }
 
-/** Ripple captured since the last work that the read capacitors do not bring about, beyond what was assumed. */
+/** Ripple captured since the last work or the rail's trim that the read capacitors do not bring about, beyond what was assumed. */
 export function capturePoints(facts: JobFacts, ripple: readonly RailRippleFinding[]): readonly OpenPoint[] {
-  const act = lastAct(facts.ticks);
   return ripple.flatMap(({ netId, capture, attribution }) => {
+    const change = lastChange(netId, facts);
     const { unexplainedVolts, switchingVolts } = attribution;
-    if (act !== null && isBefore(loggedCapture(capture), act)) return [];
+    if (change !== null && isBefore(loggedCapture(capture), change)) return [];
     if (unexplainedVolts === null || switchingVolts === null) return [];
     if (unexplainedVolts < toldUnexplainedRatio * switchingVolts) return [];
     const subject = facts.nets.find((one) => one.id === netId)?.name ?? "";

@@ -2,9 +2,9 @@ import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
-import type { SignObservation, VisualSign } from "../facts/visualSigns";
+import { latestSigns, type SignObservation, type VisualSign } from "../facts/visualSigns";
 import type { JudgedBoard } from "./judgeBoard";
-import { judgeBoard, judgePosition, latestSigns, rejudgeBoard } from "./judgeBoard";
+import { judgeBoard, judgePosition, rejudgeBoard } from "./judgeBoard";
 
 const judge = (job: JobFacts, school = sampleRules.judgement) => judgeBoard(job, school);
 const verdictOf = (job: JobFacts, at = "C1") => judge(job).get(`at-${at}`)?.verdict;

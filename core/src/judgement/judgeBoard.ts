@@ -13,7 +13,7 @@ import type { JudgementConstants } from "../constants/judgementConstants";
 import type { ReworkTick } from "../facts/jobFacts";
 import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictOverrule } from "../facts/overrules";
-import type { SignObservation, SignState, VisualSign } from "../facts/visualSigns";
+import { latestSigns, type SignObservation } from "../facts/visualSigns";
 import { inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, tellingReadings } from "../readings/reading";
 import { type BankEpoch, bankEpoch } from "./bankEpoch";
@@ -86,7 +86,7 @@ export function rejudgeBoard(
   if (!isSameBoard) return judgeBoard(board, rules);
   const touched = new Set([
     ...exchanged(before.board.readings, board.readings).flatMap((one) => [one.targetId, one.fittedPartId ?? ""]),
-    ...exchanged(before.board.signs, board.signs).map((one) => one.fittedPartId),
+    ...exchanged(before.board.signs, board.signs).map((one) => one.fittedPartId ?? one.positionId ?? ""),
     ...exchanged(before.board.overrules ?? [], board.overrules ?? []).map((one) => one.fittedPartId),
   ]);
   if (touched.size === 0) return before.judgements;
@@ -250,17 +250,6 @@ function bankSurroundings(
 function latestOverrule(overrules: readonly VerdictOverrule[], fittedPartId: string): Overrule | null {
   const last = inOrder(overrules.filter((one) => one.fittedPartId === fittedPartId)).at(-1);
   return last?.verdict ? { verdict: last.verdict, reason: last.reason, at: last.at } : null;
-}
-
-/** The state of each sign on a part that was stored last. */
-export function latestSigns(
-  observations: readonly SignObservation[],
-  fittedPartId: string,
-): Partial<Record<VisualSign, SignState>> {
-  const latest: Partial<Record<VisualSign, SignState>> = {};
-  const ordered = inOrder(observations.filter((one) => one.fittedPartId === fittedPartId));
-  for (const { sign, state } of ordered) latest[sign] = state;
-  return latest;
 }
 
 /** While a unit is judged as it came in, what was taken out since still belongs to its bank. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleNet, samplePosition, sampleReading } from "../../testing/sampleJob";
 import type { BoardPosition } from "../board/board";
+import type { VisualSign } from "../facts/visualSigns";
 import type { Reading } from "../readings/reading";
 import { judgeDevice } from "./judgeDevice";
 
@@ -28,6 +29,23 @@ describe("judgeDevice", () => {
     expect(judge("fuse", [read("1,2", 0.2)])).toMatchObject({ verdict: "sound", traps: ["fuse_clears_nothing"] });
     expect(judge("fuse", [read("1,2", null)])?.verdict).toBe("failed");
     expect(judge("fuse", [])?.verdict).toBe("not_measured");
+  });
+  it("condemns a body that burst, whatever its tests, and no other sign", () => {
+    const seen = (sign: VisualSign) => ({
+      ...{ fittedPartId: null, positionId: "at-X1", sign, state: "seen" as const, sequence: 1 },
+      observedAt: "2026-11-23T09:00:00Z",
+    });
+    const looked = (kind: BoardPosition["kind"], sign: VisualSign) => {
+      const position = samplePosition("X1", { kind });
+      const board = { positions: [position], nets: [], readings: [read("1,2", 0.2)], signs: [seen(sign)] };
+      return judgeDevice(position, board);
+    };
+    expect(looked("fuse", "burst")).toMatchObject({ verdict: "failed", seen: ["burst"] });
+    expect(looked("fuse", "board_browned")).toMatchObject({ verdict: "sound", seen: ["board_browned"] });
+    // A connector has no standard test, and a face all the same.
+    expect(looked("connector", "burst")?.verdict).toBe("failed");
+    expect(looked("connector", "cracked_joint")?.verdict).toBe("not_measured");
+    expect(judge("connector", [])).toBeNull();
   });
   it("wants all four diodes of a bridge, and looks downstream where only across is wrong", () => {
     const four = ["L,+", "N,+", "-,L", "-,N"].map((pins) => drop(pins, 0.52));

@@ -2,6 +2,7 @@ import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../board/deviceTests";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
+import { latestSigns, type SignObservation, type VisualSign, visualSigns } from "../facts/visualSigns";
 import { isInCircuit, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 
 const { shortVolts, shortOhms } = tradeConstants.board;
@@ -34,6 +35,8 @@ export interface DeviceJudgement {
   readonly positionId: string;
   readonly verdict: VerdictWord;
   readonly lines: readonly DeviceLine[];
+  /** What can be seen on it. */
+  readonly seen: readonly VisualSign[];
   readonly traps: readonly DeviceTrap[];
 }
 
@@ -41,29 +44,33 @@ interface Board {
   readonly positions: readonly BoardPosition[];
   readonly nets: readonly BoardNet[];
   readonly readings: readonly Reading[];
+  readonly signs?: readonly SignObservation[];
 }
 
 /**
- * Verdict on a part that is no capacitor, from its standard tests: failed where one is bad, sound where all that are not
- * optional were done and are in order, cannot tell between. A part with no standard test, or none done, is not measured.
+ * Verdict on a part that is no capacitor, from its standard tests and its looks: failed where one test is bad or its body
+ * burst, sound where all tests that are not optional were done and are in order, cannot tell between. A part with no
+ * standard test, or none done, is not measured; other signs are told and condemn nothing.
  *
  * Shorts in circuit may be a parallel neighbour's: of two such parts on one net neither is condemned until a lead is up.
  * A supply is judged by least and most together, because a mean hides pulses. Rough: bands of usual silicon.
  */
 export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgement | null {
+  const signs = latestSigns(board.signs ?? [], position.id);
+  const seen = visualSigns.filter((sign) => signs[sign] === "seen");
   const tests = deviceTests[position.kind];
-  if (!tests) return null;
+  if (position.kind === "electrolytic" || (!tests && seen.length === 0)) return null;
   const own = tellingReadings(board.readings).filter((one) => one.targetId === position.id);
   const net = board.nets.find((one) => one.id === position.netId);
   const hasTwin =
     position.netId !== null &&
     board.positions.some((one) => one.id !== position.id && one.kind === position.kind && one.netId === position.netId);
   const lines = withPair(
-    tests.map((test) => {
+    (tests ?? []).map((test) => {
       const reading =
         own.filter((one) => (one.terminals ?? "") === test.terminals && one.quantity === test.quantity).at(-1) ??
         // Whoever names no pins means the first test.
-        (test === tests[0]
+        (test === tests?.[0]
           ? own.filter((one) => one.terminals === null && one.quantity === test.quantity).at(-1)
           : undefined) ??
         null;
@@ -74,16 +81,17 @@ export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgem
   const counted = lines.filter((one) => !one.test.isOptional || one.reading !== null);
   const cold = counted.filter((one) => !one.test.isLive);
   const outcomes = new Set(counted.map((one) => one.outcome));
-  const verdict: VerdictWord = outcomes.has("bad")
-    ? "failed"
-    : counted.every((one) => one.reading === null)
-      ? "not_measured"
-      : cold.every((one) => one.outcome === "in_order") && !outcomes.has("doubtful")
-        ? "sound"
-        : "cannot_tell";
+  const verdict: VerdictWord =
+    outcomes.has("bad") || seen.includes("burst")
+      ? "failed"
+      : counted.every((one) => one.reading === null)
+        ? "not_measured"
+        : cold.every((one) => one.outcome === "in_order") && !outcomes.has("doubtful")
+          ? "sound"
+          : "cannot_tell";
   const traps = new Set(lines.flatMap((one) => (one.trap ? [one.trap] : [])));
   if (position.kind === "fuse" && verdict === "sound") traps.add("fuse_clears_nothing");
-  return { positionId: position.id, verdict, lines, traps: [...traps] };
+  return { positionId: position.id, verdict, lines, seen, traps: [...traps] };
 }
 
 /** Every part that has standard tests, by position. */

@@ -9,6 +9,7 @@ import type { ReworkTick } from "../facts/jobFacts";
 import { isBefore, type LoggedFact } from "../readings/factMoment";
 import { type Falsifier, falsifiedBy } from "../readings/falsified";
 import { loggedReading, type Reading, standingReadings } from "../readings/reading";
+import { lastChange, latest } from "./lastChange";
 
 const { leastTellingShare, leastTellingAmps, tellingSteps, asNewMarginRatio, mostOverLimitRatio } =
   tradeConstants.proof;
@@ -85,7 +86,7 @@ export function railProof(net: BoardNet, facts: ProofFacts, rules: RailRules, op
   const own = standingReadings(facts.readings).filter(
     (reading) => reading.targetKind === "rail" && reading.targetId === net.id && reading.isPowered,
   );
-  const change = options.isOfAnyTime ? null : lastChange(net, facts);
+  const change = options.isOfAnyTime ? null : lastChange(net.id, facts);
   const isSince = (reading: Reading) => change === null || isBefore(change, loggedReading(reading));
   const current = own.filter(isSince);
   const voided = current.flatMap((reading) => {
@@ -137,20 +138,10 @@ export function railProof(net: BoardNet, facts: ProofFacts, rules: RailRules, op
   };
 }
 
-/** What changed the unit last: a part in or out anywhere, or this rail's trim. */
-function lastChange(net: BoardNet, { ticks, acts }: ProofFacts): LoggedFact | null {
-  const parts = ticks.filter((tick) => tick.step === "removed" || tick.step === "fitted");
-  const trims = acts.filter((act) => act.kind === "trim_turned" && act.subjectId === net.id);
-  return latest([...parts, ...trims]);
-}
-
 /** What explained by the way of measuring why the rail had failed. */
 function explanationOf(net: BoardNet, { acts }: ProofFacts): LoggedFact | null {
   return latest(acts.filter((act) => act.kind === "retest_explained" && act.subjectId === net.id));
 }
-
-const latest = (facts: readonly LoggedFact[]): LoggedFact | null =>
-  facts.reduce<LoggedFact | null>((last, one) => (last === null || isBefore(last, one) ? one : last), null);
 
 type Band = { readonly low: number; readonly high: number };
 

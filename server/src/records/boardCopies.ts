@@ -36,7 +36,7 @@ export function toContent({ board, nets, positions, found }: BoardParts): BoardT
       ...net,
       network: relinked(net.network, (id) => nets.find((one) => one.id === id)?.lineageId ?? null),
     })),
-    positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, ...position }) => ({
+    positions: positions.map(({ id, boardId: _, version: __, deletedAt: ___, netId, note: ____, ...position }) => ({
       ...position,
       netLineageId: nets.find((net) => net.id === netId)?.lineageId ?? null,
       part: toMarking(found.get(id)),

@@ -33,9 +33,10 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
     rows: async (scope, _jobId, { id }) => one(await scope.rows.readings.first({ id })),
   },
   signs: {
-    async store(scope, jobId, { observations, fittedPartId, observedAt, clockId, personId }) {
-      await requirePartOfJob(scope, jobId, fittedPartId);
-      const common = { ...(await factMoment(scope, clockId)), jobId, fittedPartId, personId };
+    async store(scope, jobId, { observations, fittedPartId, positionId = null, observedAt, clockId, personId }) {
+      if (fittedPartId) await requirePartOfJob(scope, jobId, fittedPartId);
+      if (positionId) await requirePositionOfJob(scope, jobId, positionId);
+      const common = { ...(await factMoment(scope, clockId)), jobId, fittedPartId, positionId, personId };
       await scope.rows.signObservations.insertAll(
         observations.map((seen) => ({ ...common, ...seen, observedAt: new Date(observedAt) })),
       );

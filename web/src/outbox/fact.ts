@@ -71,8 +71,8 @@ function laidOver(
         readings: added(job.readings, { ...fact.body, isSimulated: fact.body.isSimulated ?? false, ...moment }),
       };
     case "signs": {
-      const { observations, ...common } = fact.body;
-      const rows = observations.map((one) => ({ ...common, ...one, ...moment }));
+      const { observations, positionId = null, ...common } = fact.body;
+      const rows = observations.map((one) => ({ ...common, positionId, ...one, ...moment }));
       return { ...job, signs: rows.reduce((signs: JobDetail["signs"], row) => added(signs, row), job.signs) };
     }
     case "overrule":

@@ -22,6 +22,7 @@ export interface PositionRow {
   boardNegativeDegrees: number | null;
   fixing: Fixing | null;
   heatSource: string | null;
+  note: string | null;
 }
 
 export const positions = (sequelize: Sequelize) =>
@@ -45,4 +46,5 @@ export const positions = (sequelize: Sequelize) =>
     boardNegativeDegrees: column.real,
     fixing: column.text,
     heatSource: column.text,
+    note: column.text,
   });

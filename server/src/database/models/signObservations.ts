@@ -6,7 +6,9 @@ import { column, defineTable, type FactColumns, factColumns } from "./table";
 export interface SignObservationRow extends FactColumns {
   id: string;
   jobId: string;
-  fittedPartId: string;
+  fittedPartId: string | null;
+  /** Of a part that is no capacitor: its place. */
+  positionId: string | null;
   sign: VisualSign;
   state: SignState;
   observedAt: Date;
@@ -18,6 +20,7 @@ export const signObservations = (sequelize: Sequelize) =>
     id: column.key,
     jobId: column.id,
     fittedPartId: column.id,
+    positionId: column.id,
     sign: column.text,
     state: column.text,
     observedAt: column.moment,

@@ -121,6 +121,20 @@ describe("signs", () => {
     ]);
   });
 
+  it("are stored for the place of a part that is no capacitor, and for one of the two alone", async () => {
+    const { positionId } = part;
+    await look({ ...body(), positionId }).expect(422);
+    await look({ ...body(), fittedPartId: null }).expect(422);
+    const other = await makePart(test.app, await makeJob(test.app));
+    await look({ ...body(), fittedPartId: null, positionId: other.positionId }).expect(409);
+    await look({ ...body(), fittedPartId: null, positionId }).expect(201);
+    const detail = (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+    expect(detail.signs.map((one) => [one.fittedPartId, one.positionId])).toEqual([
+      [null, positionId],
+      [null, positionId],
+    ]);
+  });
+
   it("refuse an unknown sign and another job's part, whole", async () => {
     await look({ ...body(), observations: [{ id: newId(), sign: "sad", state: "seen" }] }).expect(422);
     const other = await makePart(test.app, await makeJob(test.app));

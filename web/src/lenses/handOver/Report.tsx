@@ -1,7 +1,9 @@
 import { acceptedReasons, type FittedPartRow } from "@pale-cap/contract";
 import {
   type CheckState,
+  type DeviceLine,
   formatMarkedCapacitance,
+  formatQuantity,
   proofOf,
   type Reading,
   standingReadings,
@@ -11,11 +13,14 @@ import {
   cautions,
   chargeWords,
   checkStateLabels,
+  coarseLabels,
   dayText,
   logTime,
   momentText,
   moneyText,
   openPointWords,
+  partKindLabels,
+  quantityFacts,
   signLabels,
   sourceLabels,
   verdictLabels,
@@ -23,11 +28,13 @@ import {
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
+import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import classes from "./report.module.css";
+import { deviceRows } from "./reportRows";
 import { type ReportRound, useRounds } from "./useRounds";
 
 /** The job on paper: complaint, findings with readings before and after, parts, proof, cautions, warranty. */
@@ -92,6 +99,7 @@ export function Report() {
           hasSummary={rounds.length > 1 || job.verdictSummary === null}
         />
       ))}
+      <OtherParts />
       <Parts />
       <Proof />
       <section>
@@ -141,9 +149,13 @@ function Findings(props: { readonly round: ReportRound; readonly isOneOfMany: bo
                   {row.farads === null ? "–" : formatMarkedCapacitance(row.farads)}{" "}
                   {row.volts === null ? "" : `${row.volts}\u00a0V`}
                 </td>
-                <td>{row.seen.map((sign) => signLabels[sign]).join(", ") || "–"}</td>
+                <td>
+                  {row.seen.map((sign) => signLabels[sign]).join(", ") || "–"}
+                  {row.note && <div className={text.dim}>{row.note}</div>}
+                </td>
                 <td>
                   <Quantity value={row.before.esr} unit="Ω" />
+                  {row.before.band && <div>{coarseLabels[row.before.band]}</div>}
                 </td>
                 <td>
                   <Quantity value={row.before.capacitance} unit="F" isMarking />
@@ -156,7 +168,10 @@ function Findings(props: { readonly round: ReportRound; readonly isOneOfMany: bo
                     </div>
                   )}
                 </td>
-                <td>{row.isReplaced ? <Quantity value={row.after.esr} unit="Ω" /> : "stays in"}</td>
+                <td>
+                  {row.isReplaced ? <Quantity value={row.after.esr} unit="Ω" /> : "stays in"}
+                  {row.after.band && <div>{coarseLabels[row.after.band]}</div>}
+                </td>
                 <td>{row.isReplaced ? <Quantity value={row.after.capacitance} unit="F" isMarking /> : ""}</td>
               </tr>
             ))}
@@ -165,6 +180,50 @@ function Findings(props: { readonly round: ReportRound; readonly isOneOfMany: bo
       )}
     </section>
   );
+}
+
+/** What was found on parts that are no capacitors. */
+function OtherParts() {
+  const { detail, devices } = useJob();
+  const rows = deviceRows(detail, devices);
+  if (rows.length === 0) return null;
+  return (
+    <section>
+      <h2>Other parts</h2>
+      <table className={`${text.table} ${classes.table}`}>
+        <TableHead names={["Part", "", "Seen", "Read", "Judged"]} />
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.designator}>
+              <th scope="row">{row.designator}</th>
+              <td>{partKindLabels[row.kind]}</td>
+              <td>
+                {row.seen.map((sign) => signLabels[sign]).join(", ") || "–"}
+                {row.note && <div className={text.dim}>{row.note}</div>}
+              </td>
+              <td>{row.lines.map(deviceLineText).join("; ") || "–"}</td>
+              <td className={classes.verdict}>
+                {row.verdict ? (
+                  <>
+                    <VerdictGlyph verdict={row.verdict} size={13} /> {verdictLabels[row.verdict]}
+                  </>
+                ) : (
+                  "not measured"
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function deviceLineText({ test, reading }: DeviceLine): string {
+  const value = reading?.coarseCode
+    ? coarseLabels[reading.coarseCode]
+    : formatQuantity(reading?.value ?? 0, quantityFacts[test.quantity].unit).text;
+  return `${test.terminals.replace(",", " to ")} ${value}`.trim();
 }
 
 /** The new parts that stand in the unit, whichever round put them there. */
@@ -296,6 +355,7 @@ function Proof() {
           </tbody>
         </table>
       )}
+      <BeforeAfterTable className={classes.table} />
     </section>
   );
 }

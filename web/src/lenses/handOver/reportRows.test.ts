@@ -1,9 +1,9 @@
 import { foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
-import { judgeBoard } from "@pale-cap/core";
+import { judgeBoard, judgeDevices } from "@pale-cap/core";
 import { samplePart, samplePosition, sampleReading } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { type SampleDetail, sampleDetail } from "../../../testing/sampleView";
-import { reportRows } from "./reportRows";
+import { deviceRows, reportRows } from "./reportRows";
 
 function rowsOf(more: SampleDetail) {
   const detail = sampleDetail(more);
@@ -50,6 +50,13 @@ describe("reportRows", () => {
     expect(rows[0]?.before.capacitance).toBe(4e-4);
   });
 
+  it("prints what a coarse tester said where that is the only evidence, and what was noted", () => {
+    const band = sampleReading("C1", { quantity: "tester_band", value: null, coarseCode: "band_bad" });
+    const noted = { ...samplePosition("C1"), note: "dented" };
+    const [row] = rowsOf({ readings: [band], positions: [noted] });
+    expect([row?.before.band, row?.before.esr, row?.after.band, row?.note]).toEqual(["band_bad", null, null, "dented"]);
+  });
+
   it("says what the readings came to where a person decided otherwise", () => {
     const overrules = [
       {
@@ -62,5 +69,24 @@ describe("reportRows", () => {
     ];
     const [row] = rowsOf({ readings: [sampleReading("C1", { value: 0.6 })], overrules });
     expect(row).toMatchObject({ verdict: "sound", overruled: { computed: "failed", reason: "swapped probes" } });
+  });
+});
+
+describe("deviceRows", () => {
+  it("names what was tested, seen or noted of other parts, and nothing of the rest", () => {
+    const positions = ["Q1", "F1", "L1"].map((name) =>
+      samplePosition(name, { kind: name === "F1" ? "fuse" : "choke" }),
+    );
+    const reading = sampleReading("F1", { quantity: "resistance", value: null, coarseCode: "over_range" });
+    const seen = {
+      ...{ fittedPartId: null, positionId: "at-Q1", sign: "cracked_joint" as const, state: "seen" as const },
+      ...{ sequence: 1, observedAt: "2026-11-23T09:00:00Z" },
+    };
+    const detail = sampleDetail({ positions, readings: [reading], signs: [seen] });
+    const rows = deviceRows(detail, judgeDevices(jobFacts(detail)));
+    expect(rows.map((row) => [row.designator, row.verdict, row.seen, row.lines.length])).toEqual([
+      ["F1", "failed", [], 1],
+      ["Q1", null, ["cracked_joint"], 0],
+    ]);
   });
 });

@@ -1,9 +1,13 @@
 import type { JobDetail } from "@pale-cap/contract";
 import {
+  type CoarseCode,
   combineRepeats,
+  type DeviceJudgement,
+  type DeviceLine,
   type JobFacts,
   latestSigns,
   type PartJudgement,
+  type PartKind,
   type QuantityKind,
   standingReadings,
   type VerdictWord,
@@ -15,6 +19,8 @@ import { capacitorsInOrder } from "../../job/parts";
 interface Values {
   readonly esr: number | null;
   readonly capacitance: number | null;
+  /** What a coarse tester said last; null where none was used. */
+  readonly band: CoarseCode | null;
 }
 
 /** One line of the findings. */
@@ -30,6 +36,19 @@ export interface ReportRow {
   readonly before: Values;
   readonly after: Values;
   readonly isReplaced: boolean;
+  readonly note: string | null;
+}
+
+/** One line of the findings on a part that is no capacitor. */
+export interface DeviceRow {
+  readonly designator: string;
+  readonly kind: PartKind;
+  readonly seen: readonly VisualSign[];
+  /** What was read, test by test. */
+  readonly lines: readonly DeviceLine[];
+  /** null where it was only looked at. */
+  readonly verdict: VerdictWord | null;
+  readonly note: string | null;
 }
 
 /** Every part that was measured, seen bad or replaced, with what it and its successor read. */
@@ -56,8 +75,9 @@ export function reportRows(
           reason: judgement.overrule.reason,
         },
         before: valuesOf(facts, found.id),
-        after: isReplaced ? valuesOf(facts, current.id) : { esr: null, capacitance: null },
+        after: isReplaced ? valuesOf(facts, current.id) : { esr: null, capacitance: null, band: null },
         isReplaced,
+        note: position.note ?? null,
       },
     ];
   });
@@ -65,7 +85,27 @@ export function reportRows(
 
 function valuesOf(facts: JobFacts, fittedPartId: string): Values {
   const own = standingReadings(facts.readings).filter((reading) => reading.fittedPartId === fittedPartId);
-  return { esr: best(own, "esr"), capacitance: best(own, "capacitance") };
+  const band = own.filter((one) => one.quantity === "tester_band").at(-1)?.coarseCode ?? null;
+  return { esr: best(own, "esr"), capacitance: best(own, "capacitance"), band };
+}
+
+/** Every other part that was tested, seen bad or noted, in the order of their names. */
+export function deviceRows(
+  { positions }: Pick<JobDetail, "positions">,
+  devices: ReadonlyMap<string, DeviceJudgement>,
+): readonly DeviceRow[] {
+  return positions
+    .filter((one) => one.kind !== "electrolytic")
+    .sort((a, b) => a.designator.localeCompare(b.designator, "en", { numeric: true }))
+    .flatMap((position): DeviceRow[] => {
+      const judgement = devices.get(position.id);
+      const { designator, kind, note = null } = position;
+      const seen = judgement?.seen ?? [];
+      const lines = judgement?.lines.filter((one) => one.reading !== null) ?? [];
+      if (seen.length === 0 && lines.length === 0 && note === null) return [];
+      const isJudged = judgement !== undefined && judgement.verdict !== "not_measured";
+      return [{ designator, kind, seen, lines, verdict: isJudged ? judgement.verdict : null, note }];
+    });
 }
 
 /** Out of circuit before in circuit, repeats combined. */

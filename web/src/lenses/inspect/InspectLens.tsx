@@ -18,7 +18,7 @@ export function InspectLens() {
   const look = useCallback(
     (positionId: string) => {
       const part = detail.fittedParts.find((one) => one.positionId === positionId && one.origin === "found");
-      const signs = part ? latestSigns(detail.signs, part.id) : {};
+      const signs = latestSigns(detail.signs, part?.id ?? positionId);
       const seen = visualSigns.filter((sign) => signs[sign] === "seen").map((sign) => signLabels[sign]);
       return seen.length > 0 ? { seen: seen.join(", ") } : {};
     },

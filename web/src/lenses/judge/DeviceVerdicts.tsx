@@ -4,6 +4,7 @@ import {
   deviceTrapWords,
   partKindLabels,
   quantityFacts,
+  signLabels,
   testWords,
   verdictLabels,
 } from "@pale-cap/wording";
@@ -26,6 +27,7 @@ export function DeviceLedger({ judgement }: { readonly judgement: DeviceJudgemen
   const lines = judgement.lines.filter((one) => !one.test.isOptional || one.reading !== null);
   return (
     <Part title="What its tests say">
+      {judgement.seen.length > 0 && <p>Seen: {judgement.seen.map((sign) => signLabels[sign]).join(", ")}.</p>}
       <ul className={classes.ledger}>
         {lines.map((line) => (
           <li key={line.test.terminals + line.test.code}>

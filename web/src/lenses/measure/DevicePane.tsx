@@ -34,6 +34,7 @@ export function DevicePane({
       )}
       <TestList title="Tests, without power" points={own.filter((one) => !one.isLive)} />
       <TestList title="Under power: least and most" points={own.filter((one) => one.isLive)} />
+      {position.note && <p>{position.note}</p>}
       <ReadingList title="Readings of this part" targetId={position.id} />
     </Pane>
   );

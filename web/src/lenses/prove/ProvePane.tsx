@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
-import { proofOf, type RailCheck, type RailProof, retestReasons, settledIn } from "@pale-cap/core";
+import { beforeAfter, proofOf, type RailCheck, type RailProof, retestReasons, settledIn } from "@pale-cap/core";
 import {
   cautions,
   checkStateLabels,
@@ -13,6 +13,7 @@ import {
 import type { ReactNode } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
+import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { FirstPower } from "../../job/panels/power/FirstPower";
 import { netsInOrder } from "../../job/parts";
 import { useLogAct } from "../../job/useLogAct";
@@ -28,7 +29,7 @@ import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
 export function ProvePane() {
-  const { detail, openPoints, power } = useJob();
+  const { detail, facts, openPoints, power } = useJob();
   const rails = netsInOrder(detail);
   const isShut = power.gate.isShut;
   const isShown = (net: Net) =>
@@ -54,6 +55,11 @@ export function ProvePane() {
                 <Rail key={net.id} net={net} />
               ))}
             </details>
+          )}
+          {beforeAfter(facts).length > 0 && (
+            <Part title="Heat, times, power">
+              <BeforeAfterTable />
+            </Part>
           )}
           <NextRound />
           {points.length > 0 && (
@@ -226,7 +232,8 @@ function Earlier({ proof }: { readonly proof: RailProof }) {
   const lines = [
     ...proof.voided.map(({ reading, by }) => ({ reading, why: falsifierWords[by] })),
     ...proof.asReceived.map((reading) => ({ reading, why: "before the last act" })),
-  ];
+    // Times stand side by side below.
+  ].filter(({ reading }) => reading.quantity !== "time" && reading.quantity !== "temperature");
   if (lines.length === 0) return null;
   return (
     <details className={classes.others}>
