@@ -145,8 +145,8 @@ function runGroup(name, group) {
   const report = join(results, `${id}.json`);
   rmSync(report, { force: true });
   const config = {
-    testRunner: "vitest",
-    plugins: ["@stryker-mutator/vitest-runner"],
+    testRunner: "vitest-files",
+    plugins: [join(checkout, "scripts/mutation/fileFailures.mjs")],
     vitest: { configFile: "scripts/mutation/vitest.config.ts", related: true },
     mutate: ranges,
     coverageAnalysis: "perTest",
