@@ -1,4 +1,4 @@
-import { By, Key, type WebDriver, type WebElement } from "selenium-webdriver";
+import { By, error, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 
 /** Long enough for a machine that has much else to do; nothing waits longer than it must. */
 const patience = 30_000;
@@ -53,8 +53,16 @@ export class Page {
   }
 
   async fill(label: string, text: string): Promise<void> {
-    const element = await this.field(label);
-    await element.sendKeys(Key.chord(Key.CONTROL, "a"), text);
+    await this.until(`type into "${label}"`, async () => {
+      try {
+        await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"), text);
+        return true;
+      } catch (failure) {
+        // It was drawn anew between being found and being typed into.
+        if (failure instanceof error.StaleElementReferenceError) return false;
+        throw failure;
+      }
+    });
   }
 
   /** One of several radio buttons by its label; their inputs have no size, so the click goes to them directly. */
