@@ -12,6 +12,8 @@ export const routes = {
   job: "/api/jobs/:jobId",
   intake: "/api/jobs/:jobId/intake",
   boardEdits: "/api/jobs/:jobId/board-edits",
+  boards: "/api/jobs/:jobId/boards",
+  board: "/api/jobs/:jobId/boards/:boardId",
   boardTypes: "/api/board-types",
   boardTypePapers: "/api/board-types/:boardTypeId/papers",
   boardTypeAttachments: "/api/board-types/:boardTypeId/attachments",

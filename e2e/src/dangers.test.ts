@@ -130,3 +130,26 @@ describe("an output", () => {
     await page.see("Output, before choke was read at part load, not at what was promised.");
   });
 });
+
+describe("a unit of two boards", () => {
+  it("draws and edits one at a time, and tells namesakes apart where the whole is told", async () => {
+    await takeIn("Pair", "C1 out 1000u 16v");
+    await page.fill("Another board in this unit", "Host");
+    await page.click("Add board");
+    await page.until(
+      "show the host",
+      async () => (await page.text()).includes("0 electrolytics") && (await page.field("Host")).isSelected(),
+    );
+    // The same designator and the same rail's name, on a board of its own.
+    await page.fill("Quick entry", "C1 bulk 220u 400v");
+    await page.press(Key.ENTER);
+    await page.seeNamed("C1, 220 µF 400 V");
+    await lens(2, "What holds charge?");
+    await page.see("Charge unknown: Host C1 not named yet");
+    await page.switchTo("Board 1");
+    await page.seeNamed("C1, 1000 µF 16 V");
+    await lens(4, "Read next");
+    await page.see("Host C1");
+    await page.see("Board 1 C1");
+  });
+});

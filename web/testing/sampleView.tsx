@@ -13,6 +13,7 @@ import { sampleJob } from "@pale-cap/core/testing";
 import type { ReactNode } from "react";
 import { Provider } from "react-redux";
 import { store } from "../src/app/store/store";
+import { onBoard, shownBoard } from "../src/job/boards";
 import { JobContext, type JobView } from "../src/job/JobContext";
 
 /** What a test says of a job: core's sample, and rows of the wire where it needs them. */
@@ -28,9 +29,9 @@ export function sampleDetail(more: SampleDetail = {}): JobDetail {
       ...{ id: "job-1", number: 1, version: 1, complaint, symptoms, handedOverAt },
       ...{ deviceKind: device.kind, deviceAgeYears: device.ageYears, intakeDetails: { topology: device.topology } },
     },
-    board: { id: "board-1", version: 1, widthMetres: 0.1, depthMetres: 0.1, outline: null, lidZones: [] },
-    nets: versioned(facts.nets),
-    positions: versioned(facts.positions),
+    boards: [{ id: "board-1", place: 1, version: 1, widthMetres: 0.1, depthMetres: 0.1, outline: null, lidZones: [] }],
+    nets: versioned(facts.nets).map((net) => ({ boardId: "board-1", ...net })),
+    positions: versioned(facts.positions).map((position) => ({ boardId: "board-1", ...position })),
     fittedParts: versioned(facts.fittedParts.map((part) => ({ cataloguePartId: null, ...part }))),
   };
   // Rows that no test of the client's rules looks at are left out.
@@ -48,6 +49,7 @@ export function sampleView(whole: JobDetail, nowMilliseconds = sampleNow): JobVi
   const [detail, facts] = [roundView(whole), roundView(wholeFacts)];
   const chargeStates = jobChargeStates(wholeFacts, rules.charge, nowMilliseconds);
   return {
+    shown: onBoard(detail, shownBoard(detail, undefined)),
     ...{ detail, facts, houseRules, rules, chargeStates, nowMilliseconds },
     whole: { detail: whole, facts: wholeFacts },
     round: roundNumber(whole.acts),

@@ -16,6 +16,8 @@ import {
 /** Keeps a job's board as a new type, or as the next revision of one. A name is needed for a new type only. */
 export const saveBoardTypeSchema = strictObject({
   id: idField(),
+  /** Which board of the unit; the first where none is said. */
+  boardId: nullableId().optional(),
   boardTypeId: nullableId(),
   name: nullableText(80).when("boardTypeId", ([boardTypeId], schema) =>
     boardTypeId === null ? schema.nonNullable(fault("needed")).trim().min(1, fault("needed")) : schema,
@@ -80,8 +82,16 @@ export interface BoardTypePapers {
 }
 
 /** Fills an empty board from a revision. */
-export const takeBoardTypeSchema = strictObject({ id: idField(), revisionId: idField() });
+export const takeBoardTypeSchema = strictObject({
+  id: idField(),
+  /** Which board of the unit; the first where none is said. */
+  boardId: nullableId().optional(),
+  revisionId: idField(),
+});
 export type TakeBoardType = InferType<typeof takeBoardTypeSchema>;
+
+/** Asks for the type of one board of the unit; of the first where none is said. */
+export const boardTypeQuerySchema = strictObject({ board: nullableId() });
 
 /** A type that can be used, with its latest revision. */
 export interface BoardTypeLine {

@@ -192,13 +192,20 @@ const boardChangeSchema = strictObject({
 /** Edits of a board go as one all-or-nothing batch; undo is an inverse batch. */
 export const boardEditSchema = strictObject({
   id: idField(),
+  /** Where new rails and places go; the first board of the unit where none is said. */
+  boardId: nullableId().optional(),
   changes: array().of(boardChangeSchema.required()).min(1).max(400).required(),
 });
 
+/** One more board in the unit: the host beside the supply, an inverter. */
+export const newBoardSchema = strictObject({ id: idField(), name: textField(80) });
+export type NewBoard = InferType<typeof newBoardSchema>;
+
 type Versioned<T> = T & { readonly id: string; readonly version: number };
-export type Board = Versioned<BoardValues>;
-export type Net = Versioned<NetValues>;
-export type Position = Versioned<PositionValues>;
+/** @property place among the boards of the unit, from 1 */
+export type Board = Versioned<BoardValues> & { readonly place: number };
+export type Net = Versioned<NetValues> & { readonly boardId: string };
+export type Position = Versioned<PositionValues> & { readonly boardId: string };
 export type FittedPartRow = Versioned<FittedPartValues> & {
   readonly origin: "found" | "replacement";
   readonly cataloguePartId: string | null;
@@ -208,10 +215,17 @@ export type FittedPartRow = Versioned<FittedPartValues> & {
   readonly removedAt: string | null;
 };
 
-/** The fields of a part that an edit may write, from its row. */
-export function fittedPartValues(row: FittedPartRow): FittedPartValues {
-  const fields = Object.keys(fittedPartSchema.fields);
-  return Object.fromEntries(Object.entries(row).filter(([name]) => fields.includes(name))) as FittedPartValues;
+interface EditableValues {
+  readonly board: BoardValues;
+  readonly net: NetValues;
+  readonly position: PositionValues;
+  readonly fittedPart: FittedPartValues;
+}
+
+/** The fields of a row that an edit may write: what only the server sets is left out. */
+export function editableValues<T extends BoardTable>(table: T, row: object): EditableValues[T] {
+  const fields = Object.keys(valuesOf[table].fields);
+  return Object.fromEntries(Object.entries(row).filter(([name]) => fields.includes(name))) as EditableValues[T];
 }
 
 interface ChangeOf<T extends BoardTable, V> {
@@ -230,5 +244,14 @@ export type BoardChange =
 
 export interface BoardEdit {
   readonly id: string;
+  readonly boardId?: string | null | undefined;
   readonly changes: readonly BoardChange[];
+}
+
+/** The rows of every board of a unit, as an edit leaves them. */
+export interface BoardRows {
+  readonly boards: readonly Board[];
+  readonly nets: readonly Net[];
+  readonly positions: readonly Position[];
+  readonly fittedParts: readonly FittedPartRow[];
 }

@@ -41,6 +41,8 @@ const storeValues = {
   positionId: nullableId(),
   /** The net of an output bank. */
   netId: nullableId(),
+  /** The board that it is on; that of its part or net where none is said, else the first. */
+  boardId: nullableId().optional(),
   capacitanceFarads: nullablePositive(1),
   expectedVolts: nullablePositive(1000),
   bleederOhms: nullablePositive(100e6).min(100),

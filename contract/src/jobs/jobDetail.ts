@@ -14,7 +14,8 @@ import type { JobActRow } from "./jobActs";
 /** One job with all that was logged on it: what every lens is drawn from. */
 export interface JobDetail {
   readonly job: Job;
-  readonly board: Board;
+  /** In their order; every unit has one. Rails and places say on which they are. */
+  readonly boards: readonly Board[];
   readonly nets: readonly Net[];
   readonly positions: readonly Position[];
   readonly fittedParts: readonly FittedPartRow[];

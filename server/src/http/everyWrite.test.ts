@@ -41,6 +41,7 @@ const made = {
   oldCapture: newId(),
   type: newId(),
   paper: newId(),
+  board: newId(),
 };
 const instrument = newId();
 let picture: Buffer;
@@ -100,6 +101,7 @@ beforeAll(async () => {
   await addPhoto(made.photo).expect(201);
   await addCapture(made.capture).expect(201);
   await addCapture(made.oldCapture).expect(201);
+  await send("post", ofJob("boards"), { id: made.board, name: "Spare" }).expect(201);
   await send("post", ofJob("board-type"), { id: made.type, boardTypeId: null, name: "Halden board" }).expect(201);
   await addPaper(made.paper).expect(201);
   const [type] = (await request(test.app).get("/api/board-types")).body as readonly BoardTypeLine[];
@@ -301,6 +303,11 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
   "delete /api/jobs/:jobId/captures/:captureId": [
     "one",
     () => send("delete", ofJob(`captures/${made.capture}`), edit({})),
+  ],
+  "post /api/jobs/:jobId/boards": ["all", () => send("post", ofJob("boards"), { id: newId(), name: "Host" })],
+  "delete /api/jobs/:jobId/boards/:boardId": [
+    "one",
+    () => send("delete", ofJob(`boards/${made.board}`), { writeId: newId(), version: 1 }),
   ],
   "delete /api/attachments/:attachmentId": ["one", () => send("delete", `/api/attachments/${made.paper}`, edit({}))],
   "delete /api/instruments/:instrumentId": [

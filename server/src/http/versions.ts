@@ -15,10 +15,10 @@ interface VersionedRow {
  */
 export async function updateFromVersion<Row extends VersionedRow>(
   rows: Rows<Row>,
-  key: { readonly id: string; readonly version: number; readonly where?: Partial<Row> },
+  key: { readonly id: string; readonly version: number; readonly where?: WhereOptions<Row> },
   values: Partial<Row>,
 ): Promise<void> {
-  const where = { ...key.where, id: key.id } as WhereOptions<Row>;
+  const where = { ...(key.where as object), id: key.id } as WhereOptions<Row>;
   const stored = await rows.locked(where);
   if (!stored) throw new HttpProblem("not_found", "What this edit belongs to is not stored.");
   if (stored.version !== key.version) {

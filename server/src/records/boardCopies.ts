@@ -14,11 +14,20 @@ interface BoardParts {
   readonly found: ReadonlyMap<string, FittedPartDbRow>;
 }
 
-/** A job's board with what was found on it. */
-export async function loadBoardParts(scope: Scope, jobId: string): Promise<BoardParts | null> {
-  const { rows } = scope;
-  const board = await rows.boards.first({ jobId });
-  if (!board) return null;
+/** Every board of a job with what was found on it. */
+export async function loadAllBoardParts(scope: Scope, jobId: string): Promise<readonly BoardParts[]> {
+  const boards = await scope.rows.boards.all({ jobId, deletedAt: null }, [["place", "ASC"]]);
+  return Promise.all(boards.map((board) => partsOfBoard(scope, board)));
+}
+
+/** One board of a job, the first where none is said; null where there is none such. */
+export async function loadBoardParts(scope: Scope, jobId: string, boardId: string | null): Promise<BoardParts | null> {
+  const id = boardId === null ? {} : { id: boardId };
+  const board = await scope.rows.boards.first({ ...id, jobId, deletedAt: null }, [["place", "ASC"]]);
+  return board ? partsOfBoard(scope, board) : null;
+}
+
+async function partsOfBoard({ rows }: Scope, board: BoardRow): Promise<BoardParts> {
   const ofBoard = { boardId: board.id, deletedAt: null };
   const nets = await rows.nets.all(ofBoard, [["id", "ASC"]]);
   const positions = await rows.positions.all(ofBoard, [["id", "ASC"]]);

@@ -27,7 +27,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
   const byId: Order = [["id", "ASC"]];
 
   const jobs = await rows.jobs.all({ id: { [Op.in]: [...jobIds] } }, [["number", "ASC"]]);
-  const boards = await rows.boards.all(ofJobs, byId);
+  const boards = await rows.boards.all({ ...ofJobs, deletedAt: null }, [["place", "ASC"]]);
   const ofBoards = { boardId: { [Op.in]: boards.map((board) => board.id) }, deletedAt: null };
   const nets = await rows.nets.all(ofBoards, byId);
   const positions = await rows.positions.all(ofBoards, byId);
@@ -38,12 +38,12 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
   const customerIds = links.map((link) => link.customerId).filter((id) => id !== null);
   const customers = await rows.customers.all({ id: { [Op.in]: customerIds } }, byId);
   const baselines = await loadBaselines(scope, jobIds);
-  const boardOf = new Map(boards.map((board) => [board.jobId, board]));
   const jobOfBoard = new Map(boards.map((board) => [board.id, board.jobId]));
   const jobOfPosition = new Map(positions.map((one) => [one.id, jobOfBoard.get(one.boardId)]));
 
   const byJob = <T extends { jobId: string }>(all: readonly T[]) => grouped(all, (one) => one.jobId);
   const perJob = {
+    boards: byJob(boards),
     nets: grouped(nets, (net) => jobOfBoard.get(net.boardId)),
     positions: grouped(positions, (one) => jobOfBoard.get(one.boardId)),
     fittedParts: grouped(fittedParts, (part) => jobOfPosition.get(part.positionId)),
@@ -69,9 +69,9 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
     const own = <T>(groups: ReadonlyMap<string | undefined, readonly T[]>) => groups.get(row.id) ?? [];
     return toWire<JobDetail>({
       job: toJob(row, link, customer),
-      board: toBoard(boardOf.get(row.id) as BoardRow),
-      nets: own(perJob.nets).map(withoutBoard),
-      positions: own(perJob.positions).map(withoutBoard),
+      boards: own(perJob.boards).map(toBoard),
+      nets: own(perJob.nets).map(withoutLineage),
+      positions: own(perJob.positions).map(withoutLineage),
       fittedParts: own(perJob.fittedParts),
       readings: own(perJob.readings).map(withoutJob),
       signs: own(perJob.signs).map(withoutJob),
@@ -131,12 +131,12 @@ export function withoutJob<T extends { jobId: string }>({ jobId: _, ...row }: T)
 }
 
 /** Which revision a board was copied from is told with its type, not with its measures. */
-function toBoard({ jobId: _, boardTypeRevisionId: __, ...board }: BoardRow) {
+function toBoard({ jobId: _, boardTypeRevisionId: __, deletedAt: ___, ...board }: BoardRow) {
   return board;
 }
 
 /** Board rows travel without what only the tables need. */
-function withoutBoard<T extends BoardBound>({ boardId: _, lineageId: __, deletedAt: ___, ...row }: T) {
+function withoutLineage<T extends BoardBound>({ lineageId: _, deletedAt: __, ...row }: T) {
   return row;
 }
 

@@ -6,6 +6,7 @@ import { layOut, stripePath } from "./boardGeometry";
 const board: Board = {
   id: "b",
   version: 1,
+  place: 1,
   name: null,
   widthMetres: 0.1,
   depthMetres: 0.06,

@@ -22,11 +22,17 @@ import { pageClock } from "../api/clock";
 import { useAppSelector } from "../app/store/hooks";
 import { withOutbox } from "../outbox/fact";
 import { useJobJudgement } from "../workers/useJobJudgement";
+import { acrossBoards, type BoardDetail, onBoard, shownBoard } from "./boards";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {
-  /** The job as its current round sees it: what stood there when it began is what was found. */
+  /**
+   * The job as its current round sees it: what stood there when it began is what was found. Every board of the unit; what
+   * has a namesake on another carries the name of its board.
+   */
   readonly detail: JobDetail;
+  /** The board that is drawn and edited, with what is on it under the names that stand on it. */
+  readonly shown: BoardDetail;
   readonly facts: JobFacts;
   /** The job with all its rounds: for what is told of the whole, and for charge, power and what is open. */
   readonly whole: { readonly detail: JobDetail; readonly facts: JobFacts };
@@ -75,7 +81,7 @@ export function JobProvider(props: {
 }) {
   const { houseRules } = props;
   const queued = useAppSelector((state) => state.outbox.facts);
-  const whole = useMemo(
+  const stored = useMemo(
     () =>
       withOutbox(
         props.detail,
@@ -84,6 +90,9 @@ export function JobProvider(props: {
       ),
     [props.detail, queued],
   );
+  const boardId = useAppSelector((state) => state.workplace.shownBoards[props.detail.job.id]);
+  const shown = useMemo(() => onBoard(roundView(stored), shownBoard(stored, boardId)), [stored, boardId]);
+  const whole = useMemo(() => acrossBoards(stored), [stored]);
   const wholeFacts = useMemo(() => jobFacts(whole), [whole]);
   const detail = useMemo(() => roundView(whole), [whole]);
   const facts = useMemo(() => roundView(wholeFacts), [wholeFacts]);
@@ -101,6 +110,7 @@ export function JobProvider(props: {
     const points = openPoints(wholeFacts, rules, nowMilliseconds, judgements, explanation, ripple);
     return {
       detail,
+      shown,
       facts,
       whole: { detail: whole, facts: wholeFacts },
       round: roundNumber(whole.acts),
@@ -116,6 +126,6 @@ export function JobProvider(props: {
       openPoints: points,
       nowMilliseconds,
     };
-  }, [detail, facts, whole, wholeFacts, houseRules, rules, judgements, devices, explanation, ripple, tick]);
+  }, [detail, shown, facts, whole, wholeFacts, houseRules, rules, judgements, devices, explanation, ripple, tick]);
   return <JobContext.Provider value={view}>{props.children}</JobContext.Provider>;
 }

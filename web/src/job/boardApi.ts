@@ -1,14 +1,8 @@
-import { type Board, type BoardEdit, type FittedPartRow, type Net, type Position, routes } from "@pale-cap/contract";
+import { type Board, type BoardEdit, type BoardRows, type NewBoard, path, routes } from "@pale-cap/contract";
 import { api } from "../api/api";
+import { newId } from "../api/newId";
 import { type OnJob, url } from "./onJob";
 import { patching } from "./patching";
-
-interface BoardRows {
-  readonly board: Board;
-  readonly nets: readonly Net[];
-  readonly positions: readonly Position[];
-  readonly fittedParts: readonly FittedPartRow[];
-}
 
 export const boardApi = api.injectEndpoints({
   endpoints: (build) => ({
@@ -17,7 +11,19 @@ export const boardApi = api.injectEndpoints({
       invalidatesTags: ["BoardType"],
       onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
     }),
+    addBoard: build.mutation<BoardRows, OnJob<NewBoard>>({
+      query: ({ jobId, body }) => ({ url: url(routes.boards, jobId), method: "POST", body }),
+      onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
+    }),
+    removeBoard: build.mutation<BoardRows, OnJob<Pick<Board, "id" | "version">>>({
+      query: ({ jobId, body }) => ({
+        url: path(routes.board, { jobId, boardId: body.id }).slice(1),
+        method: "DELETE",
+        body: { writeId: newId(), version: body.version },
+      }),
+      onQueryStarted: patching((detail, rows) => ({ ...detail, ...rows })),
+    }),
   }),
 });
 
-export const { useEditBoardMutation } = boardApi;
+export const { useEditBoardMutation, useAddBoardMutation, useRemoveBoardMutation } = boardApi;

@@ -1,6 +1,4 @@
-import type { BoardChange, JobDetail } from "@pale-cap/contract";
-
-type BoardRows = Pick<JobDetail, "board" | "nets" | "positions" | "fittedParts">;
+import type { BoardChange, BoardRows } from "@pale-cap/contract";
 
 /** An edit that takes another back, and what the rows must still say for it to be the right one. */
 export interface InverseEdit {
@@ -65,8 +63,9 @@ interface VersionedRow {
 }
 
 function rowOf(rows: BoardRows, change: BoardChange): VersionedRow | undefined {
-  if (change.table === "board") return rows.board;
-  const table = { net: rows.nets, position: rows.positions, fittedPart: rows.fittedParts }[change.table];
+  const table = { board: rows.boards, net: rows.nets, position: rows.positions, fittedPart: rows.fittedParts }[
+    change.table
+  ];
   return (table as readonly VersionedRow[]).find((row) => row.id === change.id);
 }
 

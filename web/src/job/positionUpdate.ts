@@ -1,4 +1,4 @@
-import type { BoardChange, JobDetail, PositionValues } from "@pale-cap/contract";
+import { type BoardChange, editableValues, type JobDetail, type PositionValues } from "@pale-cap/contract";
 
 /** Some fields of a position changed, from the row as it is stored. */
 export function positionUpdate(
@@ -8,6 +8,14 @@ export function positionUpdate(
 ): BoardChange[] | undefined {
   const position = positions.find((one) => one.id === positionId);
   if (!position) return undefined;
-  const { id, version, ...stored } = position;
-  return [{ table: "position", operation: "update", id, version, values: { ...stored, ...values } }];
+  const { id, version } = position;
+  return [
+    {
+      table: "position",
+      operation: "update",
+      id,
+      version,
+      values: { ...editableValues("position", position), ...values },
+    },
+  ];
 }

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { useJob } from "./JobContext";
-import { type ProbeTarget, targetSelected } from "./workplaceSlice";
+import { boardShown, type ProbeTarget, targetSelected } from "./workplaceSlice";
 
 /** The part or rail that is selected on this job; shared by the board, the pane and the probe bar. */
 export function useTarget(): readonly [ProbeTarget | undefined, (target: ProbeTarget | undefined) => void] {
@@ -9,9 +9,15 @@ export function useTarget(): readonly [ProbeTarget | undefined, (target: ProbeTa
   const jobId = detail.job.id;
   const target = useAppSelector((state) => state.workplace.targets[jobId]);
   const dispatch = useAppDispatch();
+  const { positions, nets } = detail;
   const select = useCallback(
-    (next: ProbeTarget | undefined) => dispatch(targetSelected({ jobId, target: next })),
-    [dispatch, jobId],
+    (next: ProbeTarget | undefined) => {
+      dispatch(targetSelected({ jobId, target: next }));
+      // The board that it is on is the one to look at.
+      const row = [...positions, ...nets].find((one) => one.id === next?.id);
+      if (row) dispatch(boardShown({ jobId, boardId: row.boardId }));
+    },
+    [dispatch, jobId, positions, nets],
   );
   return [target, select];
 }

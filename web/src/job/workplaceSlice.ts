@@ -43,6 +43,8 @@ interface Workplace {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
+  /** Which board of each job is drawn; the first until another is asked for. */
+  readonly shownBoards: Readonly<Record<string, string | undefined>>;
   /** How each part is held while it is read: lifted, or out, belongs to it and never passes to the next. */
   readonly circuitStates: Readonly<Record<string, CircuitState>>;
   readonly probe: ProbeSettings;
@@ -76,6 +78,7 @@ export function remember(state: Workplace): void {
 const initialState: Workplace = {
   ...remembered(),
   targets: {},
+  shownBoards: {},
   circuitStates: {},
   decades: {},
   probe: {
@@ -117,6 +120,9 @@ export const workplaceSlice = createSlice({
       // The load of one rail is not the load of another.
       if (target.kind === "rail") state.probe.loadAmps = 0;
     },
+    boardShown(state, { payload }: PayloadAction<{ readonly jobId: string; readonly boardId: string }>) {
+      state.shownBoards[payload.jobId] = payload.boardId;
+    },
     probeSet(state, { payload }: PayloadAction<Partial<ProbeSettings>>) {
       state.probe = { ...state.probe, ...payload };
     },
@@ -129,5 +135,5 @@ export const workplaceSlice = createSlice({
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, probeSet, decadeShifted, habitsSet } =
+export const { jobOpened, jobClosed, personChosen, targetSelected, boardShown, probeSet, decadeShifted, habitsSet } =
   workplaceSlice.actions;

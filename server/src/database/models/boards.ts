@@ -6,6 +6,9 @@ export interface BoardRow {
   id: string;
   jobId: string;
   version: number;
+  /** Among the boards of its unit, from 1. */
+  place: number;
+  deletedAt: Date | null;
   boardTypeRevisionId: string | null;
   name: string | null;
   widthMetres: number;
@@ -22,6 +25,8 @@ export const boards = (sequelize: Sequelize) =>
     id: column.key,
     jobId: column.id,
     version: column.whole,
+    place: column.whole,
+    deletedAt: column.moment,
     boardTypeRevisionId: column.id,
     name: column.text,
     widthMetres: column.real,

@@ -16,6 +16,7 @@ export const energyStores = (sequelize: Sequelize) =>
     kind: column.text,
     positionId: column.id,
     netId: column.id,
+    boardId: column.id,
     bleederOhms: column.real,
     capacitanceFarads: column.real,
     expectedVolts: column.real,

@@ -1,6 +1,7 @@
 import {
   type BoardTypeLine,
   type BoardTypeOfJob,
+  boardTypeQuerySchema,
   routes,
   saveBoardTypeSchema,
   takeBoardTypeSchema,
@@ -28,7 +29,9 @@ export const boardTypeRoutes = (): readonly Route[] => [
   read({
     path: routes.boardTypeOfJob,
     right: "read",
-    read: (scope, { params }) => typeOfJob(scope, params.jobId as string),
+    schema: boardTypeQuerySchema,
+    query: ({ board }) => ({ board: typeof board === "string" ? board : null }),
+    read: (scope, { body, params }) => typeOfBoard(scope, params.jobId as string, body.board),
   }),
   write({
     method: "post",
@@ -40,7 +43,7 @@ export const boardTypeRoutes = (): readonly Route[] => [
     schema: saveBoardTypeSchema,
     write: async (scope, { body, params }) => {
       const { rows } = scope;
-      const parts = await partsOf(scope, params.jobId as string);
+      const parts = await partsOf(scope, params.jobId as string, body.boardId);
       if (parts.positions.length === 0) {
         throw new HttpProblem("conflict", "An empty board is no type: put its parts on it first.");
       }
@@ -56,7 +59,7 @@ export const boardTypeRoutes = (): readonly Route[] => [
       await rows.boardTypeRevisions.insert(revision);
       await rows.boards.update({ boardTypeRevisionId: body.id }, { id: parts.board.id });
     },
-    answer: (scope, { params }) => typeOfJob(scope, params.jobId as string),
+    answer: (scope, { body, params }) => typeOfBoard(scope, params.jobId as string, body.boardId),
   }),
   write({
     method: "post",
@@ -65,7 +68,7 @@ export const boardTypeRoutes = (): readonly Route[] => [
     right: "edit_board",
     schema: takeBoardTypeSchema,
     write: async (scope, { body, params }) => {
-      const parts = await partsOf(scope, params.jobId as string);
+      const parts = await partsOf(scope, params.jobId as string, body.boardId);
       if (parts.positions.length > 0) {
         throw new HttpProblem("conflict", "There are parts on this board already: a type fills an empty board only.");
       }
@@ -77,20 +80,20 @@ export const boardTypeRoutes = (): readonly Route[] => [
       await fillBoard(scope, id, revision.content);
     },
     answer: async (scope, { params }) => {
-      const { board, nets, positions, fittedParts } = await loadJob(scope, params.jobId as string);
-      return { board, nets, positions, fittedParts };
+      const { boards, nets, positions, fittedParts } = await loadJob(scope, params.jobId as string);
+      return { boards, nets, positions, fittedParts };
     },
   }),
 ];
 
-async function partsOf(scope: Scope, jobId: string) {
-  const parts = await loadBoardParts(scope, jobId);
-  if (!parts) throw new HttpProblem("not_found", "There is no job with this id.");
+async function partsOf(scope: Scope, jobId: string, boardId: string | null = null) {
+  const parts = await loadBoardParts(scope, jobId, boardId);
+  if (!parts) throw new HttpProblem("not_found", "There is no such board in this job.");
   return parts;
 }
 
-async function typeOfJob(scope: Scope, jobId: string): Promise<BoardTypeOfJob | null> {
-  const parts = await partsOf(scope, jobId);
+async function typeOfBoard(scope: Scope, jobId: string, boardId?: string | null): Promise<BoardTypeOfJob | null> {
+  const parts = await partsOf(scope, jobId, boardId);
   const { boardTypeRevisionId } = parts.board;
   const revision = boardTypeRevisionId && (await scope.rows.boardTypeRevisions.first({ id: boardTypeRevisionId }));
   if (!revision) return null;

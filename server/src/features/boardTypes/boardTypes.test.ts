@@ -1,7 +1,7 @@
 import {
   type BoardTypeLine,
   type BoardTypeOfJob,
-  fittedPartValues,
+  editableValues,
   type JobDetail,
   type Problem,
 } from "@pale-cap/contract";
@@ -43,7 +43,7 @@ describe("a board type", () => {
 
     const part = copy.fittedParts[0] as JobDetail["fittedParts"][number];
     const { id, version } = part;
-    const values = { ...fittedPartValues(part), ratedVolts: 25 };
+    const values = { ...editableValues("fittedPart", part), ratedVolts: 25 };
     const change = { table: "fittedPart", operation: "update", id, version, values };
     await request(test.app)
       .post(`/api/jobs/${second}/board-edits`)

@@ -1,4 +1,4 @@
-import type { JobDetail, Problem } from "@pale-cap/contract";
+import { editableValues, type JobDetail, type Problem } from "@pale-cap/contract";
 import { netValues, partValues, positionValues } from "@pale-cap/core/testing";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -19,6 +19,11 @@ beforeEach(async () => {
 const send = (changes: readonly object[], id = newId()) =>
   request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id, changes });
 const load = async () => (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
+const addBoard = (body: object) => request(test.app).post(`/api/jobs/${jobId}/boards`).send(body);
+const behindOf = (id: string, version: number, behindNetId: string) => ({
+  ...{ table: "net", operation: "update", id, version },
+  values: { ...netValues, network: { arrangement: "parallel", behindNetId, chokeHenrys: null, chokeOhms: null } },
+});
 const position = (values: object, more: object = {}) => ({
   table: "position",
   operation: "insert",
@@ -36,14 +41,17 @@ describe("board edits", () => {
   });
 
   it("take back the rows that the job was loaded with, as they are", async () => {
-    const { nets, positions, board } = await load();
+    const { nets, positions, boards } = await load();
     const rows = [
-      { table: "net", rows: nets },
-      { table: "position", rows: positions },
-      { table: "board", rows: [board] },
+      { table: "net" as const, rows: nets },
+      { table: "position" as const, rows: positions },
+      { table: "board" as const, rows: boards },
     ];
     const changes = rows.flatMap(({ table, rows: loaded }) =>
-      loaded.map(({ id, version, ...values }) => ({ table, operation: "update", id, version, values })),
+      loaded.map((row) => {
+        const { id, version } = row;
+        return { table, operation: "update", id, version, values: editableValues(table, row) };
+      }),
     );
     await send(changes).expect(200);
   });
@@ -85,6 +93,51 @@ describe("board edits", () => {
     await send([change], id).expect(200);
     await send([change], id).expect(200);
     expect((await load()).positions).toHaveLength(2);
+  });
+
+  it("fill any board of the unit, each with designators and rails of its own", async () => {
+    const host = newId();
+    await addBoard({ id: host, name: "Host" }).expect(201);
+    const net = { id: newId(), table: "net", operation: "insert", version: null, values: netValues };
+    const onHost = (changes: readonly object[], boardId = host) =>
+      request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), boardId, changes });
+    // The same name as on the first board, on a rail of its own.
+    await onHost([net, position({ designator: "C1", netId: net.id })]).expect(200);
+    await onHost([position({ designator: "C2", netId: part.netId })]).expect(409);
+    await onHost([position({ designator: "C3", netId: null })], newId()).expect(409);
+    const { boards, nets, positions } = await load();
+    expect(boards.map((one) => [one.name, one.place])).toEqual([
+      [null, 1],
+      ["Host", 2],
+    ]);
+    expect(
+      positions
+        .filter((one) => one.designator === "C1")
+        .map((one) => one.boardId)
+        .sort(),
+    ).toEqual(boards.map((one) => one.id).sort());
+    expect(nets.find((one) => one.id === net.id)?.boardId).toBe(host);
+    // A place stays on its board: a rail of the other is refused, whatever board is named.
+    const stored = positions.find((one) => one.boardId === host);
+    const moved = { ...editableValues("position", stored ?? {}), netId: part.netId };
+    const update = { table: "position", operation: "update", id: stored?.id, version: 1, values: moved };
+    await onHost([update], boards[0]?.id).expect(409);
+    // A host's rail hangs behind the supply's: its promise counts once.
+    await send([{ ...behindOf(net.id, 1, part.netId) }]).expect(200);
+  });
+
+  it("leave a board only where nothing is on it, and never the last one", async () => {
+    const [first] = (await load()).boards;
+    const remove = (boardId: string | undefined, version = 1) =>
+      request(test.app).delete(`/api/jobs/${jobId}/boards/${boardId}`).send({ writeId: newId(), version });
+    await remove(first?.id).expect(409);
+    const host = newId();
+    await addBoard({ id: host, name: "Host" }).expect(201);
+    await remove(first?.id).expect(409);
+    await remove(host, 2).expect(409);
+    await remove(host).expect(200);
+    expect((await load()).boards.map((one) => one.id)).toEqual([first?.id]);
+    await addBoard({ id: newId(), name: " " }).expect(422);
   });
 
   it("stay on their own board", async () => {
@@ -152,7 +205,7 @@ describe("a rail that is filtered from another", () => {
     expect(nets.find((net) => net.id === third)?.network?.behindNetId).toBe(part.netId);
   });
 
-  it("is filtered from one of its own board only", async () => {
+  it("is filtered from one of its own unit only", async () => {
     const other = await makePart(test.app, await makeJob(test.app));
     const refused = (await send([behind(part.netId, 1, other.netId)]).expect(409)).body as Problem;
     expect(refused.errors[0]?.code).toBe("not_on_board");

@@ -1,23 +1,24 @@
 import type { BoardChange, FaultCode } from "@pale-cap/contract";
+import { Op } from "sequelize";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 
 /**
- * A rail is filtered from another rail of its own board, never in the end from itself. Looked at after the whole batch:
+ * A rail is filtered from another rail of its unit, on its own board or another, never in the end from itself. Looked at after the whole batch:
  * one edit may turn two rails round.
  */
 export async function requireNoNetBehindItself(
   scope: Scope,
-  boardId: string,
+  boardIds: string[],
   changes: readonly BoardChange[],
 ): Promise<void> {
-  const nets = await scope.rows.nets.all({ boardId }, [["id", "ASC"]]);
+  const nets = await scope.rows.nets.all({ boardId: { [Op.in]: boardIds } }, [["id", "ASC"]]);
   const before = new Map(nets.map((net) => [net.id, net.network?.behindNetId ?? null]));
   for (const [index, change] of changes.entries()) {
     if (change.table !== "net" || !change.values?.network?.behindNetId) continue;
     const refuse = (code: FaultCode) => {
       const path = `changes[${index}].values.network.behindNetId`;
-      throw new HttpProblem("conflict", "A rail cannot be filtered from itself, nor from another board's.", {
+      throw new HttpProblem("conflict", "A rail cannot be filtered from itself, nor from another unit's.", {
         errors: [{ path, code }],
       });
     };

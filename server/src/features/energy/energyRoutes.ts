@@ -18,7 +18,8 @@ export const energyRoutes = (): readonly Route[] => [
     write: async (scope, { body, params }) => {
       const jobId = params.jobId as string;
       await requireHolder(scope, jobId, body);
-      await scope.rows.energyStores.insert({ ...body, jobId });
+      const boardId = await boardOfStore(scope, jobId, body);
+      await scope.rows.energyStores.insert({ ...body, boardId, jobId });
     },
     answer: (scope, { body }) => storeOf(scope, body.id),
   }),
@@ -37,6 +38,22 @@ export const energyRoutes = (): readonly Route[] => [
     answer: (scope, { params }) => storeOf(scope, params.storeId as string),
   }),
 ];
+
+/** The board of its part or its net; else the one that was said, or the first. */
+async function boardOfStore(
+  { rows }: Scope,
+  jobId: string,
+  { positionId, netId, boardId = null }: Pick<NewEnergyStore, "positionId" | "netId" | "boardId">,
+): Promise<string | null> {
+  const holder =
+    (positionId && (await rows.positions.first({ id: positionId }))) ||
+    (netId && (await rows.nets.first({ id: netId })));
+  if (holder) return holder.boardId;
+  const boards = await rows.boards.all({ jobId, deletedAt: null }, [["place", "ASC"]]);
+  const board = boardId === null ? boards[0] : boards.find((one) => one.id === boardId);
+  if (!board) throw new HttpProblem("conflict", "The board is not of this unit.");
+  return board.id;
+}
 
 async function storeOf(scope: Scope, id: string) {
   const row = await scope.rows.energyStores.first({ id });

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { JobRow } from "../../database/models/jobs";
 import type { Scope } from "../../database/scope";
-import { fillBoard, loadBoardParts, toContent } from "../../records/boardCopies";
+import { fillBoard, loadAllBoardParts, toContent } from "../../records/boardCopies";
 import { markStale } from "../../summaries/markStale";
 
 /**
@@ -31,8 +31,7 @@ export async function copyUnit(
     intakeDetails: JSON.parse(JSON.stringify({ labelPlate, topology, purpose })),
     jobFamilyId: unit.familyId,
   });
-  const parts = await loadBoardParts(scope, source.id);
-  if (parts) {
+  for (const parts of await loadAllBoardParts(scope, source.id)) {
     const boardId = randomUUID();
     await scope.rows.boards.insert({ ...parts.board, underlay: null, id: boardId, jobId: unit.id, version: 1 });
     await fillBoard(scope, boardId, toContent(parts));

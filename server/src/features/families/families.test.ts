@@ -1,4 +1,4 @@
-import type { Family, JobDetail } from "@pale-cap/contract";
+import { editableValues, type Family, type JobDetail } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
@@ -48,12 +48,13 @@ describe("identical units", () => {
     await more(first, [unit]).expect(201);
     const copy = await get<JobDetail>(`/api/jobs/${unit.id}`);
     const place = copy.positions[0];
-    const { id, version, ...values } = place as NonNullable<typeof place>;
+    const { id, version } = place as NonNullable<typeof place>;
+    const values = { ...editableValues("position", place ?? {}), designator: "C90" };
     await request(test.app)
       .post(`/api/jobs/${unit.id}/board-edits`)
       .send({
         id: newId(),
-        changes: [{ table: "position", operation: "update", id, version, values: { ...values, designator: "C90" } }],
+        changes: [{ table: "position", operation: "update", id, version, values }],
       })
       .expect(200);
     await request(test.app)

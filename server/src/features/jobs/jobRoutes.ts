@@ -4,11 +4,9 @@ import { audit } from "../../audit/audit";
 import type { Scope } from "../../database/scope";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
+import { assumedBoard } from "../../records/assumedBoard";
 import { loadJob } from "../../records/loadJobs";
 import { markStale } from "../../summaries/markStale";
-
-/** A new board's size, until somebody measures: a common supply board. */
-const assumedBoard = { widthMetres: 0.18, depthMetres: 0.12, barrierMetres: 0.09, lidZones: [] };
 
 /** Jobs: taken in, described, read, and what left in a file. */
 export const jobRoutes = (): readonly Route[] => [

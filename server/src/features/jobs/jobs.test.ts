@@ -64,7 +64,8 @@ describe("making a job", () => {
     const first = await load(await makeJob(test.app));
     const second = await load(await makeJob(test.app));
     expect(second.job.number).toBe(first.job.number + 1);
-    expect(first.board.widthMetres).toBeGreaterThan(0);
+    expect(first.boards).toHaveLength(1);
+    expect(first.boards[0]?.widthMetres).toBeGreaterThan(0);
     expect(first.job).toMatchObject({ version: 1, createdAt: "2026-11-23T12:00:00.000Z", handedOverAt: null });
   });
 

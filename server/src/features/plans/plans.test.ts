@@ -1,4 +1,4 @@
-import type { JobDetail, Problem } from "@pale-cap/contract";
+import { editableValues, type JobDetail, type Problem } from "@pale-cap/contract";
 import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -86,7 +86,8 @@ describe("rework ticks", () => {
   it("confirm a polarity only over its record: the board's mark or what stands for it, the stripe as it was seen", async () => {
     const { positions } = await load();
     const position = positions.find((one) => one.id === part.positionId);
-    const { id, version, ...values } = position as (typeof positions)[number];
+    const { id, version } = position as (typeof positions)[number];
+    const values = editableValues("position", position ?? {});
     const change = { table: "position", operation: "update", id, version };
     const unmarked = [{ ...change, values: { ...values, boardNegativeDegrees: null } }];
     await request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes: unmarked }).expect(200);

@@ -2,16 +2,19 @@ import { Button, SegmentedControl } from "@mantine/core";
 import { verdictWords } from "@pale-cap/core";
 import { verdictLabels } from "@pale-cap/wording";
 import { type ReactNode, useMemo, useState } from "react";
+import { useAppDispatch } from "../../app/store/hooks";
 import { type BoardArranging, BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useIsEntryClosed } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
+import { boardName } from "../boards";
 import { useJob } from "../JobContext";
 import { capacitorsInOrder } from "../parts";
 import { photoImage } from "../photoApi";
 import { useBoardHistory } from "../useBoardEdit";
 import { useTarget } from "../useTarget";
+import { boardShown } from "../workplaceSlice";
 import classes from "./layout.module.css";
 import { PartList } from "./PartList";
 
@@ -26,8 +29,9 @@ interface BoardPanelProps {
 /** The job's board under its name, as drawing or as list: same parts, same selection. */
 export function BoardPanel({ look, emptyHint, arranging: offered }: BoardPanelProps) {
   const arranging = useIsEntryClosed() ? undefined : offered;
-  const { detail, judgements, round } = useJob();
+  const { detail: unit, shown: detail, judgements, round } = useJob();
   const [target, select] = useTarget();
+  const dispatch = useAppDispatch();
   const [view, setView] = useState<"board" | "list">("board");
   const [hasPhoto, setPhoto] = useState(true);
   const beneath = detail.photos.find((one) => one.id === detail.board.underlay?.photoId && !one.isRemoved);
@@ -55,7 +59,16 @@ export function BoardPanel({ look, emptyHint, arranging: offered }: BoardPanelPr
   return (
     <>
       <div className={classes.boardHead}>
-        <h1 className={classes.boardTitle}>{detail.board.name ?? "Board"}</h1>
+        {unit.boards.length < 2 ? (
+          <h1 className={classes.boardTitle}>{detail.board.name ?? "Board"}</h1>
+        ) : (
+          <SegmentedControl
+            aria-label="Board of the unit"
+            data={unit.boards.map((board) => ({ value: board.id, label: boardName(board) }))}
+            value={detail.board.id}
+            onChange={(boardId) => dispatch(boardShown({ jobId: detail.job.id, boardId }))}
+          />
+        )}
         <span className={classes.boardNote}>
           {capacitors.length} electrolytic{capacitors.length === 1 ? "" : "s"}, {rails} rail{rails === 1 ? "" : "s"}{" "}
           promised{round > 1 && `, round ${round}`}

@@ -17,16 +17,16 @@ import classes from "./inspect.module.css";
 
 /** The board kept for the next unit of its kind, taken from an earlier one, or compared with it. */
 export function BoardTypeCard() {
-  const { detail } = useJob();
-  const jobId = detail.job.id;
+  const { shown: detail } = useJob();
+  const [jobId, boardId] = [detail.job.id, detail.board.id];
   const isEmpty = detail.positions.length === 0;
-  const { data: own } = useBoardTypeOfJobQuery(jobId);
+  const { data: own } = useBoardTypeOfJobQuery({ jobId, boardId });
   const { data: types = [] } = useBoardTypesQuery();
   const [save, saving] = useSaveBoardTypeMutation();
   const [take, taking] = useTakeBoardTypeMutation();
-  const [name, setName, dropName] = useDraft(`${jobId} board type`, detail.board.name ?? deviceName(detail.job));
+  const [name, setName, dropName] = useDraft(`${boardId} board type`, detail.board.name ?? deviceName(detail.job));
   const keep = (boardTypeId: string | null) =>
-    void save({ jobId, body: { id: newId(), boardTypeId, name: boardTypeId ? null : name.trim() } }).then(
+    void save({ jobId, body: { id: newId(), boardId, boardTypeId, name: boardTypeId ? null : name.trim() } }).then(
       (answer) => !answer.error && dropName(name),
     );
   return (
@@ -59,7 +59,7 @@ export function BoardTypeCard() {
                 key={type.boardTypeId}
                 size="xs"
                 loading={taking.isLoading}
-                onClick={() => void take({ jobId, body: { id: newId(), revisionId: type.revisionId } })}
+                onClick={() => void take({ jobId, body: { id: newId(), boardId, revisionId: type.revisionId } })}
               >
                 {type.name}, {type.partCount} part{type.partCount === 1 ? "" : "s"}
               </Button>

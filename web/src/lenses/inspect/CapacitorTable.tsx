@@ -6,7 +6,7 @@ import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "r
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder, type PlacedCapacitor } from "../../job/parts";
 import { positionUpdate } from "../../job/positionUpdate";
-import { type ChangesFrom, useBoardEdit } from "../../job/useBoardEdit";
+import { type ChangesFrom, useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -65,8 +65,8 @@ const textOf = ({ position, net, found }: PlacedCapacitor) =>
 
 /** The capacitors as a table: one entry row that Enter commits, every stored row editable in place, narrowed and sorted. */
 export function CapacitorTable() {
-  const { detail } = useJob();
-  const [edit, { problem, isLoading }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem, isLoading }] = useShownBoardEdit();
   const rows = useMemo(() => capacitorsInOrder(detail), [detail]);
   const { shown, filter, setFilter, head } = useListOrder({ rows, sortKeys, textOf });
   return (
@@ -100,7 +100,7 @@ export function CapacitorTable() {
 type Edit = (changesFrom: ChangesFrom) => Promise<Problem | undefined>;
 
 function EntryRow({ onAdd, isLoading }: { readonly onAdd: Edit; readonly isLoading: boolean }) {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const [, select] = useTarget();
   const start = useMemo(
     (): CapacitorDraft => ({ ...emptyDraft, designator: nextCapacitor(detail.positions) }),

@@ -6,7 +6,7 @@ import { IconTrash } from "@tabler/icons-react";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { CommittedText } from "../../ui/CommittedText";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -34,8 +34,8 @@ const textOf = (position: Position) => `${position.designator} ${partKindLabels[
 
 /** All parts that are no electrolytics, each editable in place: what the drawing can do, for the keyboard. */
 export function DeviceTable() {
-  const { detail } = useJob();
-  const [edit, { problem }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem }] = useShownBoardEdit();
   const [target, select] = useTarget();
   const remove = useRemovePosition(edit);
   const rows = useMemo(

@@ -14,7 +14,7 @@ import { useArranging } from "./useArranging";
 
 /** What is on the board and what can be seen. */
 export function InspectLens() {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const look = useCallback(
     (positionId: string) => {
       const part = detail.fittedParts.find((one) => one.positionId === positionId && one.origin === "found");

@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { useJob } from "../../job/JobContext";
 import { RailNetworks } from "../../job/panels/rails/RailNetworks";
 import { RailTable } from "../../job/panels/rails/RailTable";
-import { useSelectedPosition } from "../../job/useTarget";
+import { useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
@@ -17,8 +17,9 @@ import { PositionsFile } from "./PositionsFile";
 
 /** The selected part's signs and polarity mark; under it the rails and the board. */
 export function InspectPane({ tools }: { readonly tools: ReactNode }) {
-  const position = useSelectedPosition();
-  const { charge, detail } = useJob();
+  const { charge, shown: detail } = useJob();
+  const [target] = useTarget();
+  const position = detail.positions.find((one) => one.id === target?.id);
   return (
     <Pane
       title={position ? <span className={classes.big}>{position.designator}</span> : "Inspect"}
@@ -49,6 +50,7 @@ export function InspectPane({ tools }: { readonly tools: ReactNode }) {
 
 /** Papers belong to the kind of board: they appear once this board is of one. */
 function BoardTypePapersCard() {
-  const { data: own } = useBoardTypeOfJobQuery(useJob().detail.job.id);
+  const { job, board } = useJob().shown;
+  const { data: own } = useBoardTypeOfJobQuery({ jobId: job.id, boardId: board.id });
   return own ? <PapersCard boardTypeId={own.boardTypeId} /> : null;
 }

@@ -9,7 +9,7 @@ export function NetSelect(props: {
   readonly value: string;
   readonly onChange: (choice: string) => void;
 }) {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   return (
     <NativeSelect
       size="xs"

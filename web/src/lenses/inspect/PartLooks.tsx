@@ -18,7 +18,7 @@ import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { useSubmit } from "../../outbox/useSubmit";
 import { CommittedText } from "../../ui/CommittedText";
@@ -32,10 +32,10 @@ import classes from "./inspect.module.css";
 
 /** What can be seen on the selected part, walked by key, and what is noted of it. */
 export function PartLooks({ position }: { readonly position: Position }) {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const personId = useAppSelector((state) => state.workplace.personId);
   const [submit, sent] = useSubmit();
-  const [edit, boardEdit] = useBoardEdit();
+  const [edit, boardEdit] = useShownBoardEdit();
   const isCapacitor = position.kind === "electrolytic";
   const subjectOf = (of: Position) => (isCapacitor ? foundPart(detail.fittedParts, of.id)?.id : of.id);
   const subjectId = subjectOf(position);
@@ -144,8 +144,8 @@ export function PartLooks({ position }: { readonly position: Position }) {
 
 /** What only a capacitor has: how its place is marked and held, and what its print says. */
 function CapacitorFields({ position }: { readonly position: Position }) {
-  const { detail } = useJob();
-  const [edit, { problem }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem }] = useShownBoardEdit();
   const positionId = position.id;
   const part = foundPart(detail.fittedParts, positionId);
   const change = (values: Partial<PositionValues>) => void edit((latest) => positionUpdate(latest, positionId, values));

@@ -4,7 +4,7 @@ import { parsePartEntry } from "@pale-cap/core";
 import { entryProblemWords, understoodWords } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { ProblemNote } from "../../ui/ProblemNote";
 import words from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
@@ -22,8 +22,8 @@ interface ReadLine {
 
 /** Many lines at once: each with what was understood of it; all go on the board together, or none. */
 export function PastedEntries({ start, onClose }: { readonly start: string; readonly onClose: () => void }) {
-  const { detail } = useJob();
-  const [edit, { problem, isLoading }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem, isLoading }] = useShownBoardEdit();
   const [text, setText, dropText] = useDraft(`${detail.job.id} pasted lines`, start);
   const { lines, netChanges } = useMemo(() => readLines(text, detail), [text, detail]);
   const count = lines.reduce((sum, line) => sum + line.count, 0);

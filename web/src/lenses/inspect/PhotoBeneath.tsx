@@ -12,7 +12,7 @@ type Pixel = [number, number];
 
 /** Lays a photo of the job beneath the drawing, by two clicked points and what is known of them. */
 export function PhotoBeneath({ onChange }: { readonly onChange: (values: Partial<BoardValues>) => void }) {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const photos = detail.photos.filter((one) => !one.isRemoved);
   const [chosen, setChosen] = useState<PhotoRow | null>(null);
   const { underlay } = detail.board;

@@ -4,7 +4,7 @@ import { parsePartEntry } from "@pale-cap/core";
 import { useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTellExport } from "../../job/useTellExport";
 import { download } from "../../ui/download";
 import { Part } from "../../ui/Pane";
@@ -18,8 +18,8 @@ const mostBytes = 2 * 1024 * 1024;
 
 /** Places of parts from a file, shown before anything changes; and the places of this board as a file. */
 export function PositionsFile() {
-  const { detail } = useJob();
-  const [edit, { problem, isLoading }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem, isLoading }] = useShownBoardEdit();
   const tellExport = useTellExport();
   const [read, setRead] = useState<ReadPositions | null>(null);
   const [isAdding, setAdding] = useState(true);

@@ -3,7 +3,7 @@ import { completeEntry, parsePartEntry } from "@pale-cap/core";
 import { entryProblemWords, understoodWords } from "@pale-cap/wording";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef } from "react";
 import { useJob } from "../../job/JobContext";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
@@ -16,9 +16,9 @@ import classes from "./quickEntry.module.css";
 
 /** One line for a part or a range of them: what is understood stands below while it is typed; Enter puts it on the board. */
 export function QuickEntry() {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const [, select] = useTarget();
-  const [edit, { problem, isLoading }] = useBoardEdit();
+  const [edit, { problem, isLoading }] = useShownBoardEdit();
   const [line, setLine] = useDraft(`${detail.job.id} quick entry`, "");
   const [pasted, setPasted] = useDraft<string | null>(`${detail.job.id} pasted`, null);
   const input = useRef<HTMLInputElement>(null);

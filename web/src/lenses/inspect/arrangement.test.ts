@@ -1,6 +1,6 @@
-import type { JobDetail } from "@pale-cap/contract";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
+import type { BoardDetail } from "../../job/boards";
 import { alignedParts, duplicatedParts, movedParts, spacedParts, turnedParts } from "./arrangement";
 
 const at = (designator: string, xMetres: number | null, yMetres: number | null) => ({
@@ -11,7 +11,7 @@ const detail = {
   board: { widthMetres: 0.1, depthMetres: 0.05 },
   positions: [at("C1", 0.02, 0.02), at("C2", 0.03, 0.024), at("C3", 0.08, 0.02), at("C9", null, null)],
   fittedParts: ["C1", "C2", "C3", "C9"].map((one) => ({ ...samplePart(one), version: 1 })),
-} as unknown as JobDetail;
+} as unknown as BoardDetail;
 const ids = (...designators: string[]) => new Set(designators.map((one) => `at-${one}`));
 const places = (changes: ReturnType<typeof movedParts>) =>
   changes.map((change) => {
@@ -42,7 +42,7 @@ describe("arranging", () => {
       { table: "fittedPart", values: { stripeDegrees: 180 } },
       { table: "position", values: { boardNegativeDegrees: 180 } },
     ]);
-    const odd = { ...detail, positions: [{ ...at("C1", 0, 0), boardNegativeDegrees: 0 }] } as unknown as JobDetail;
+    const odd = { ...detail, positions: [{ ...at("C1", 0, 0), boardNegativeDegrees: 0 }] } as unknown as BoardDetail;
     expect(turnedParts(odd, ids("C1"))).toHaveLength(1);
   });
   it("copies a row below with new designators and the same marking", () => {

@@ -1,19 +1,20 @@
-import { type BoardChange, fittedPartValues, type JobDetail, type Position } from "@pale-cap/contract";
+import { type BoardChange, editableValues, type Position } from "@pale-cap/contract";
 import { foundPart } from "@pale-cap/core";
 import { newId } from "../../api/newId";
+import type { BoardDetail } from "../../job/boards";
 import { positionUpdate } from "../../job/positionUpdate";
 import { foundPartUpdate } from "./capacitorDraft";
 
 type Placed = Position & { readonly xMetres: number; readonly yMetres: number };
 
-function placed({ positions }: JobDetail, ids: ReadonlySet<string>): readonly Placed[] {
+function placed({ positions }: BoardDetail, ids: ReadonlySet<string>): readonly Placed[] {
   return positions.filter((one): one is Placed => ids.has(one.id) && one.xMetres !== null && one.yMetres !== null);
 }
 
 /** A place on the board, to a hundredth of a millimetre: nothing is placed finer by hand. */
 const onBoard = (metres: number, most: number) => Math.min(Math.max(Math.round(metres * 1e5) / 1e5, 0), most);
 
-const place = (detail: JobDetail, id: string, xMetres: number, yMetres: number): BoardChange[] =>
+const place = (detail: BoardDetail, id: string, xMetres: number, yMetres: number): BoardChange[] =>
   positionUpdate(detail, id, {
     xMetres: onBoard(xMetres, detail.board.widthMetres),
     yMetres: onBoard(yMetres, detail.board.depthMetres),
@@ -21,7 +22,7 @@ const place = (detail: JobDetail, id: string, xMetres: number, yMetres: number):
 
 /** Parts moved together; `held`, where it has no place yet, starts from where it was drawn. */
 export function movedParts(
-  detail: JobDetail,
+  detail: BoardDetail,
   ids: ReadonlySet<string>,
   [dx, dy]: readonly [number, number],
   held?: { readonly id: string; readonly fromMetres: readonly [number, number] },
@@ -35,7 +36,7 @@ export function movedParts(
 }
 
 /** All on the middle line of the first one, in a row or in a column. */
-export function alignedParts(detail: JobDetail, ids: ReadonlySet<string>, axis: "row" | "column"): BoardChange[] {
+export function alignedParts(detail: BoardDetail, ids: ReadonlySet<string>, axis: "row" | "column"): BoardChange[] {
   const parts = placed(detail, ids);
   const [first] = parts;
   if (!first) return [];
@@ -49,7 +50,7 @@ export function alignedParts(detail: JobDetail, ids: ReadonlySet<string>, axis: 
 }
 
 /** Equal steps between the two outer ones, along the longer way. */
-export function spacedParts(detail: JobDetail, ids: ReadonlySet<string>): BoardChange[] {
+export function spacedParts(detail: BoardDetail, ids: ReadonlySet<string>): BoardChange[] {
   const parts = placed(detail, ids);
   const span = (key: "xMetres" | "yMetres") =>
     Math.max(...parts.map((one) => one[key])) - Math.min(...parts.map((one) => one[key]));
@@ -66,7 +67,7 @@ export function spacedParts(detail: JobDetail, ids: ReadonlySet<string>): BoardC
 }
 
 /** The stripe a quarter further, and the board's mark with it where both said the same. */
-export function turnedParts(detail: JobDetail, ids: ReadonlySet<string>): BoardChange[] {
+export function turnedParts(detail: BoardDetail, ids: ReadonlySet<string>): BoardChange[] {
   return detail.positions
     .filter((one) => ids.has(one.id))
     .flatMap((position) => {
@@ -83,7 +84,7 @@ export function turnedParts(detail: JobDetail, ids: ReadonlySet<string>): BoardC
 const gapMetres = 0.002;
 
 /** The same parts once more, as a row below: new designators, same values, same rails. */
-export function duplicatedParts(detail: JobDetail, ids: ReadonlySet<string>): BoardChange[] {
+export function duplicatedParts(detail: BoardDetail, ids: ReadonlySet<string>): BoardChange[] {
   const originals = detail.positions.filter((one) => ids.has(one.id));
   const next = designatorsAfter(detail.positions);
   const deepest = Math.max(
@@ -91,7 +92,8 @@ export function duplicatedParts(detail: JobDetail, ids: ReadonlySet<string>): Bo
     ...originals.map((one) => one.outlineDepthMetres ?? foundPart(detail.fittedParts, one.id)?.diameterMetres ?? 0.008),
   );
   return originals.flatMap((original): BoardChange[] => {
-    const { id, version: _, ...values } = original;
+    const { id } = original;
+    const values = editableValues("position", original);
     const positionId = newId();
     const yMetres =
       values.yMetres === null ? null : onBoard(values.yMetres + deepest + gapMetres, detail.board.depthMetres);
@@ -109,7 +111,7 @@ export function duplicatedParts(detail: JobDetail, ids: ReadonlySet<string>): Bo
       operation: "insert",
       id: newId(),
       version: null,
-      values: { ...fittedPartValues(part), positionId },
+      values: { ...editableValues("fittedPart", part), positionId },
     };
     return [position, copy];
   });

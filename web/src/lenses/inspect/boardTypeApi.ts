@@ -1,10 +1,10 @@
 import {
   type AttachmentKind,
   type BenchNotes,
+  type BoardRows,
   type BoardTypeLine,
   type BoardTypeOfJob,
   type BoardTypePapers,
-  type JobDetail,
   path,
   routes,
   type SaveBoardType,
@@ -15,16 +15,14 @@ import { newId } from "../../api/newId";
 import { type OnJob, url } from "../../job/onJob";
 import { patching } from "../../job/patching";
 
-type BoardRows = Pick<JobDetail, "board" | "nets" | "positions" | "fittedParts">;
-
 const boardTypeApi = api.injectEndpoints({
   endpoints: (build) => ({
     boardTypes: build.query<readonly BoardTypeLine[], void>({
       query: () => routes.boardTypes.slice(1),
       providesTags: ["BoardType"],
     }),
-    boardTypeOfJob: build.query<BoardTypeOfJob | null, string>({
-      query: (jobId) => url(routes.boardTypeOfJob, jobId),
+    boardTypeOfJob: build.query<BoardTypeOfJob | null, { readonly jobId: string; readonly boardId: string }>({
+      query: ({ jobId, boardId }) => `${url(routes.boardTypeOfJob, jobId)}?board=${boardId}`,
       // Only an edit of a board can change the comparison; looking and measuring cannot.
       providesTags: ["BoardType"],
     }),

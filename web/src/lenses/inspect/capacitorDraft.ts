@@ -1,10 +1,4 @@
-import {
-  type BoardChange,
-  type FittedPartValues,
-  fittedPartValues,
-  type JobDetail,
-  type Net,
-} from "@pale-cap/contract";
+import { type BoardChange, editableValues, type FittedPartValues, type JobDetail, type Net } from "@pale-cap/contract";
 import { foundPart, type Section, sectionFacts } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { following } from "./designators";
@@ -61,7 +55,15 @@ export function foundPartUpdate(
   const part = foundPart(fittedParts, positionId);
   if (!part) return undefined;
   const { id, version } = part;
-  return [{ table: "fittedPart", operation: "update", id, version, values: { ...fittedPartValues(part), ...values } }];
+  return [
+    {
+      table: "fittedPart",
+      operation: "update",
+      id,
+      version,
+      values: { ...editableValues("fittedPart", part), ...values },
+    },
+  ];
 }
 
 /** The net that a choice stands for; a new one comes with the change that makes it. */

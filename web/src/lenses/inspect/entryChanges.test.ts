@@ -4,6 +4,7 @@ import { chooseNet, entryChanges, netBook } from "./entryChanges";
 
 const net = (id: string, name: string, section: "output" | "bulk") => ({
   id,
+  boardId: "board-1",
   version: 1,
   name,
   section,

@@ -1,20 +1,20 @@
-import type { JobDetail } from "@pale-cap/contract";
 import { useCallback, useMemo, useState } from "react";
+import type { BoardDetail } from "../../job/boards";
 import { useJob } from "../../job/JobContext";
-import { useBoardEdit } from "../../job/useBoardEdit";
+import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { alignedParts, duplicatedParts, movedParts, spacedParts, turnedParts } from "./arrangement";
 
 const nobody: ReadonlySet<string> = new Set();
 
 /** Marking, moving, turning, aligning and copying parts of the board; each act is one edit that can be undone. */
 export function useArranging() {
-  const { detail } = useJob();
-  const [edit, { problem }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem }] = useShownBoardEdit();
   const [markedIds, setMarked] = useState(nobody);
   const [moved, setMoved] = useState<ReadonlyMap<string, readonly [number, number]>>(new Map());
 
   const change = useCallback(
-    (make: (detail: JobDetail) => ReturnType<typeof movedParts>) =>
+    (make: (detail: BoardDetail) => ReturnType<typeof movedParts>) =>
       edit((latest) => {
         const changes = make(latest);
         return changes.length > 0 ? changes : undefined;

@@ -67,7 +67,7 @@ function withFeed(draft: Draft, more: Partial<Draft>): Draft {
 
 /** Names an energy store: what it holds and the voltage to expect. What the board tells of is offered. */
 export function StoreForm() {
-  const { detail, houseRules } = useJob();
+  const { detail, shown, houseRules } = useJob();
   const mainsVolts = houseRules["mains.voltsRms"];
   const [add, { isLoading }] = useAddEnergyStoreMutation();
   const [problem, setProblem] = useState<Problem>();
@@ -100,7 +100,14 @@ export function StoreForm() {
     for (const body of wanted) {
       const refusal = await inTurn(
         async () =>
-          asProblem((await add({ jobId: detail.job.id, body: { ...body, id: newId(), drainOhms: null } })).error),
+          asProblem(
+            (
+              await add({
+                jobId: detail.job.id,
+                body: { ...body, id: newId(), boardId: shown.board.id, drainOhms: null },
+              })
+            ).error,
+          ),
         (unsent) => unsent,
       );
       setProblem(refusal);

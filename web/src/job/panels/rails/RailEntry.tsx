@@ -16,7 +16,7 @@ const empty = { name: "", volts: null as number | null, amps: null as number | n
  * that name or those volts stands already it is asked which of the two is meant.
  */
 export function RailEntry() {
-  const { detail } = useJob();
+  const { shown: detail } = useJob();
   const [add, { problem, isLoading }] = useAddRails();
   const [draft, setDraft, dropDraft] = useDraft(`${detail.job.id} rail`, empty);
   const [isAsked, setIsAsked] = useState(false);

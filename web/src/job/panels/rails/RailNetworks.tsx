@@ -7,15 +7,15 @@ import { QuantityInput } from "../../../ui/QuantityInput";
 import { useJob } from "../../JobContext";
 import { netUpdate } from "../../netUpdate";
 import { netsInOrder } from "../../parts";
-import { useBoardEdit } from "../../useBoardEdit";
+import { useShownBoardEdit } from "../../useBoardEdit";
 import classes from "./rails.module.css";
 
 const plain: NetNetwork = { arrangement: "parallel", behindNetId: null, chokeHenrys: null, chokeOhms: null };
 
 /** How the capacitors of each rail hang together, and across what choke: banks are judged as what they are. */
 export function RailNetworks() {
-  const { detail } = useJob();
-  const [edit, { problem }] = useBoardEdit();
+  const { detail: unit, shown: detail } = useJob();
+  const [edit, { problem }] = useShownBoardEdit();
   const rails = netsInOrder(detail).filter((net) =>
     detail.positions.some((one) => one.netId === net.id && one.kind === "electrolytic"),
   );
@@ -33,7 +33,7 @@ export function RailNetworks() {
       {rails.map((net) => {
         const network = net.network ?? plain;
         // Only a rail that is not itself filtered from another can stand before the choke.
-        const before = rails.filter((one) => one.id !== net.id && !one.network?.behindNetId);
+        const before = netsInOrder(unit).filter((one) => one.id !== net.id && !one.network?.behindNetId);
         return (
           <div key={net.id} className={classes.network}>
             <span>{net.name}</span>

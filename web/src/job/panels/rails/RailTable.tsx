@@ -7,15 +7,15 @@ import { ProblemNote } from "../../../ui/ProblemNote";
 import { useJob } from "../../JobContext";
 import { netUpdate } from "../../netUpdate";
 import { netsInOrder } from "../../parts";
-import { useBoardEdit } from "../../useBoardEdit";
+import { useShownBoardEdit } from "../../useBoardEdit";
 import { RailEntry } from "./RailEntry";
 import { RailField } from "./RailField";
 import classes from "./rails.module.css";
 
 /** The rails of the board: name, section, volts, and what each must deliver. The same table wherever rails are named. */
 export function RailTable(props: { readonly title: string; readonly isShown?: (net: Net) => boolean }) {
-  const { detail } = useJob();
-  const [edit, { problem }] = useBoardEdit();
+  const { shown: detail } = useJob();
+  const [edit, { problem }] = useShownBoardEdit();
   const change = ({ id }: Net, values: Partial<NetValues>) =>
     void edit((latest) => netUpdate(latest, id, () => values));
   return (

@@ -1,8 +1,8 @@
-import type { BoardChange, JobDetail, Net, Problem } from "@pale-cap/contract";
+import { type BoardChange, editableValues, type JobDetail, type Net, type Problem } from "@pale-cap/contract";
 import { formatQuantity, type Section } from "@pale-cap/core";
 import { useCallback } from "react";
 import { newId } from "../../../api/newId";
-import { useBoardEdit } from "../../useBoardEdit";
+import { useShownBoardEdit } from "../../useBoardEdit";
 
 export interface NewRail {
   readonly name: string | null;
@@ -15,7 +15,7 @@ export interface NewRail {
  * customer is what Prove tests. Resolves to the problem, or undefined when it was stored.
  */
 export function useAddRails() {
-  const [edit, state] = useBoardEdit();
+  const [edit, state] = useShownBoardEdit();
   const add = useCallback(
     (rails: readonly NewRail[]): Promise<Problem | undefined> =>
       edit((detail) => {
@@ -61,7 +61,8 @@ export function railChanges(detail: JobDetail, rail: NewRail): BoardChange[] {
     const values = { name, section, nominalVolts: rail.volts, fullLoadAmps: rail.amps, ...rest } as const;
     return [{ table: "net", operation: "insert", id: newId(), version: null, values }];
   }
-  const { id, version, ...stored } = net;
+  const { id, version } = net;
+  const stored = editableValues("net", net);
   const values = {
     ...stored,
     nominalVolts: stored.nominalVolts ?? rail.volts,
