@@ -54,7 +54,7 @@ export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/
 export { NoBracketError, OutOfRangeError } from "./errors";
 export * from "./facts/captures";
 export * from "./facts/chargeFacts";
-export { type DeviceKind, deviceKinds } from "./facts/deviceKinds";
+export { type DeviceKind, deviceKinds, hasBacklight } from "./facts/deviceKinds";
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./facts/deviceProfiles";
 export * from "./facts/drainKit";
 export * from "./facts/jobActs";

@@ -11,7 +11,7 @@ export const cautions = {
   livePrimary:
     "Live primary: only if you are qualified for it. The clip of an earthed scope on the hot ground is a dead short: a differential probe, or the unit behind an isolation transformer and the scope earthed, its clip under 5 V a.c. against earth by a meter first. Two channels never straddle the barrier; a scope's earth is never lifted.",
   firstPower:
-    "First power through a series lamp or limiter, eye protection on, a cover over the board. An isolation transformer isolates; it does not limit current.",
+    "First power through a series lamp or limiter, eye protection on, a cover over the board, face away: a bulk vents upward. An isolation transformer isolates; it does not limit current. The lamp burns skin.",
   residualCurrent:
     "Behind an isolation transformer the residual-current device upstream protects no more, and one hand on the wrong side is enough.",
   blownFuse:
@@ -22,6 +22,16 @@ export const cautions = {
   limitedEnergy:
     "Plug out and bulk verified before a bench supply goes on. Set volts and current limit first; the board can still make mains-level volts once it switches.",
   underLoad: "Under power and load: keep one hand away from the board, and stop at smell, hiss or smoke.",
+  hotSink:
+    "A heat sink may be the drain or the hot ground: not touched, not joined to another, never a scope's ground. It burns as well.",
+  phantomVolts:
+    "Between the two sides 50 to 100 V a.c. may stand through the Y capacitors: it tingles and falls to nothing under a load. That is no fault, and no proof of insulation either.",
+  backlight:
+    "A backlight's lamps run above 1 kV and its LED strings at 60 to 250 V on the output side, more when one is open: burns and shock far from the mains side.",
+  electrolyte:
+    "Electrolyte has leaked: gloves on, nothing to the eyes, washed off before any heat. Its fumes bite, and what stays goes on corroding.",
+  hotAir: "Hot air: film and X capacitors beside it melt first. Shield them, or use the iron.",
+  chargedByTest: "An insulation test and an outside feed charge what they are put on: discharge it and verify again.",
   standing:
     "Pale Cap is an aid to a competent person. Local electrical codes and licensed or qualified practice come first. It says what was measured and when, never that something is safe.",
 } as const;
@@ -30,9 +40,13 @@ export type CautionKey = keyof typeof cautions;
 
 /** The cautions in the order of the work; the standing one is said above them all. */
 export const cautionChapters: readonly (readonly [title: string, keys: readonly CautionKey[]])[] = [
-  ["Before a hand goes in", ["storedCharge", "xCapacitor", "shortWithTool", "chargeUnknown"]],
+  [
+    "Before a hand goes in",
+    ["storedCharge", "xCapacitor", "shortWithTool", "chargeUnknown", "chargedByTest", "electrolyte"],
+  ],
   ["Before a meter touches a part", ["voltsFirst", "ohmsOnCharge"]],
-  ["On a live primary", ["livePrimary", "residualCurrent"]],
+  ["On a live primary", ["livePrimary", "residualCurrent", "hotSink", "phantomVolts", "backlight"]],
+  ["With heat", ["hotAir"]],
   ["Before power", ["blownFuse", "overVoltage", "limitedEnergy", "polarity", "firstPower"]],
   ["Under power", ["underLoad"]],
 ];

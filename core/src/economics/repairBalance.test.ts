@@ -20,7 +20,7 @@ describe("repairBalance", () => {
     [{ limitMinor: 4000 }, "above_limit"],
     [{ replacementMinor: 5000 }, "replacement_cheaper"],
     [{ replacementMinor: 5100 }, "pays"],
-    [{ limitMinor: null, replacementMinor: null }, "pays"],
+    [{ limitMinor: null, replacementMinor: null }, "nothing_to_compare"],
     [{ labourMinutes: null }, "not_known"],
   ] as const)("with %o says %s", (more, verdict) => {
     expect(repairBalance({ ...costs, ...more }).verdict).toBe(verdict);

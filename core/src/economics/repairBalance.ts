@@ -13,7 +13,7 @@ export interface RepairCosts {
   readonly limitMinor: number | null;
 }
 
-export type RepairVerdict = "pays" | "above_limit" | "replacement_cheaper" | "not_known";
+export type RepairVerdict = "pays" | "above_limit" | "replacement_cheaper" | "not_known" | "nothing_to_compare";
 
 export interface RepairBalance {
   readonly labourMinor: number | null;
@@ -30,7 +30,7 @@ export interface RepairBalance {
  *     quote = minutes / 60 x rate + parts,  comeback = p x quote
  *
  * The comeback is the shop's own risk and counts against a replacement, not against the customer's limit. Unknown parts
- * count as nothing, unknown labour makes the whole unknown. Arithmetic solid, the numbers are the shop's.
+ * count as nothing, unknown labour makes the whole unknown; without a limit and another unit's price nothing is said. Arithmetic solid, the numbers are the shop's.
  *
  * @throws {OutOfRangeError} for negative minutes, money or probability
  */
@@ -49,10 +49,11 @@ export function repairBalance(costs: RepairCosts): RepairBalance {
   const comebackMinor = Math.round(p * quoteMinor);
   const isAboveLimit = costs.limitMinor !== null && quoteMinor > costs.limitMinor;
   const isDearer = costs.replacementMinor !== null && quoteMinor + comebackMinor > costs.replacementMinor;
+  const isAlone = costs.limitMinor === null && costs.replacementMinor === null;
   return {
     labourMinor,
     quoteMinor,
     comebackMinor,
-    verdict: isDearer ? "replacement_cheaper" : isAboveLimit ? "above_limit" : "pays",
+    verdict: isAlone ? "nothing_to_compare" : isDearer ? "replacement_cheaper" : isAboveLimit ? "above_limit" : "pays",
   };
 }

@@ -10,3 +10,6 @@ export const deviceKinds = [
   "other",
 ] as const;
 export type DeviceKind = (typeof deviceKinds)[number];
+
+/** Kinds with a backlight: lamps or strings at dangerous volts on the output side. */
+export const hasBacklight = (kind: DeviceKind): boolean => kind === "monitor" || kind === "television";

@@ -23,6 +23,7 @@ const verdicts: Readonly<Record<RepairVerdict, string>> = {
   pays: "It pays.",
   above_limit: "Above the customer's limit: ask before going on.",
   replacement_cheaper: "Another unit is cheaper, comeback risk included.",
+  nothing_to_compare: "Nothing to hold it against yet: the customer's limit, or what another unit costs.",
   not_known: "Enter the minutes to see whether it pays.",
 };
 

@@ -1,9 +1,10 @@
 import { Button } from "@mantine/core";
 import type { ChargeEventRow } from "@pale-cap/contract";
-import { connectedAgainstGate, formatQuantity } from "@pale-cap/core";
-import { lineSideLabels, logTime } from "@pale-cap/wording";
+import { connectedAgainstGate, formatQuantity, inOrder } from "@pale-cap/core";
+import { cautions, lineSideLabels, logTime } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
+import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import classes from "./makeSafe.module.css";
@@ -13,7 +14,7 @@ import { useLogChargeEvent } from "./useLogChargeEvent";
 export function ChargeLog() {
   const { detail, facts, rules } = useJob();
   const [log, { problem, isLoading }] = useLogChargeEvent();
-  const events = [...detail.chargeEvents].sort((a, b) => Date.parse(b.at) - Date.parse(a.at));
+  const events = [...inOrder(detail.chargeEvents)].reverse();
   const against = useMemo(
     () => new Set(connectedAgainstGate(facts, rules.charge).map((event) => event.at)),
     [facts, rules],
@@ -34,6 +35,9 @@ export function ChargeLog() {
           Insulation tested
         </Button>
       </div>
+      {events.some((event) => event.kind === "insulation_test" || event.kind === "dc_fed") && (
+        <Caution>{cautions.chargedByTest}</Caution>
+      )}
       <ProblemNote problem={problem} />
       <ol className={classes.log}>
         {events.map((event) => (

@@ -1,5 +1,5 @@
 import type { EnergyStoreRow } from "@pale-cap/contract";
-import { type DrainKitItem, decayedVolts, drainPlan } from "@pale-cap/core";
+import { type DrainKitItem, decayedVolts, drainPlan, isBefore, secondsBetween } from "@pale-cap/core";
 import { useMemo } from "react";
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import { useJob } from "../../job/JobContext";
@@ -36,11 +36,12 @@ export function DischargeChart({ store, startVolts, capacitanceFarads, item }: D
   const drain = own.filter((event) => event.kind === "drain_started").at(-1);
   const readings = drain
     ? own
-        .filter((event) => event.kind === "voltage_measured" && Date.parse(event.at) >= Date.parse(drain.at))
-        .map((event) => ({
-          seconds: (Date.parse(event.at) - Date.parse(drain.at)) / 1000,
-          measured: Math.abs(event.volts ?? 0),
-        }))
+        .filter((event) => event.kind === "voltage_measured" && isBefore(drain, event))
+        .flatMap((event) => {
+          // Where two clocks gave the moments nobody knows how long lay between.
+          const seconds = secondsBetween(drain, event);
+          return seconds === null ? [] : [{ seconds, measured: Math.abs(event.volts ?? 0) }];
+        })
         .filter((point) => point.seconds <= end)
     : [];
   const data = [...predicted, ...readings].sort((a, b) => a.seconds - b.seconds);

@@ -1,5 +1,5 @@
 import type { Position } from "@pale-cap/contract";
-import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { type PartKind, type ProbePoint, sectionFacts } from "@pale-cap/core";
 import { cautions, netWords, partKindLabels } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
@@ -9,6 +9,9 @@ import classes from "./measure.module.css";
 import { OtherPoints } from "./OtherPoints";
 import { ReadingList } from "./ReadingList";
 import { TestList } from "./TestList";
+
+/** Kinds that sit on a heat sink. */
+const onSink: readonly PartKind[] = ["transistor", "bridge", "diode", "heat-sink"];
 
 /** A part that is no capacitor: its standard tests, pin by pin. */
 export function DevicePane({
@@ -29,6 +32,7 @@ export function DevicePane({
       second={<OtherPoints points={points} />}
     >
       {isMains && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
+      {isMains && onSink.includes(position.kind) && <Caution>{cautions.hotSink}</Caution>}
       {own.length === 0 && (
         <p className={text.soft}>No standard test for this kind. What you see or feel can be noted.</p>
       )}

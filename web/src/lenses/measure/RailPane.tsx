@@ -1,6 +1,7 @@
 import type { Net } from "@pale-cap/contract";
-import { type ProbePoint, sectionFacts } from "@pale-cap/core";
+import { hasBacklight, type ProbePoint, sectionFacts } from "@pale-cap/core";
 import { cautions, netWords, probeCautionWords } from "@pale-cap/wording";
+import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
 import { netsInOrder } from "../../job/parts";
@@ -15,6 +16,8 @@ import { TestList } from "./TestList";
 
 /** A rail as a probe point: a reading here is a live one, and the charge watch draws its conclusion from it. */
 export function RailPane({ net, points }: { readonly net: Net; readonly points: readonly ProbePoint[] }) {
+  const { detail } = useJob();
+  const quantity = useAppSelector((state) => state.workplace.probe.quantity);
   const { isMainsSide } = sectionFacts[net.section];
   const own = points.filter((one) => one.targetId === net.id);
   const lowEnergy = own.filter((one) => one.group === "low_energy");
@@ -31,6 +34,8 @@ export function RailPane({ net, points }: { readonly net: Net; readonly points: 
       }
     >
       <Caution>{isMainsSide ? cautions.livePrimary : cautions.underLoad}</Caution>
+      {quantity === "ac_voltage" && <Caution>{cautions.phantomVolts}</Caution>}
+      {!isMainsSide && hasBacklight(detail.job.deviceKind) && <Caution>{cautions.backlight}</Caution>}
       <div className={classes.hint}>
         {net.nominalVolts === null ? (
           "No nominal voltage is entered for this rail: nothing to compare with."

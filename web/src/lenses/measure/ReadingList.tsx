@@ -1,5 +1,5 @@
 import type { ReadingRow } from "@pale-cap/contract";
-import { combineRepeats, formatQuantity, standingReadings } from "@pale-cap/core";
+import { combineRepeats, formatQuantity, inOrder, standingReadings } from "@pale-cap/core";
 import { circuitLabels, coarseLabels, logTime, quantityFacts } from "@pale-cap/wording";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
@@ -25,9 +25,8 @@ export function ReadingList(props: {
     reading.targetId === targetId && (fittedPartId === undefined || reading.fittedPartId === fittedPartId);
   const standing = standingReadings(detail.readings).filter(isOwn);
   const standingIds = new Set(standing.map((reading) => reading.id));
-  const own = detail.readings
-    .filter((reading) => isOwn(reading) && !reading.isWithdrawn)
-    .sort((a, b) => Date.parse(b.measuredAt) - Date.parse(a.measuredAt));
+  // In the order of storing, the newest first: a clock that runs ahead changes nothing.
+  const own = [...inOrder(detail.readings.filter((reading) => isOwn(reading) && !reading.isWithdrawn))].reverse();
   return (
     <Part title={title}>
       {own.length === 0 && <p className={text.soft}>None yet. Type the number; Enter logs it.</p>}

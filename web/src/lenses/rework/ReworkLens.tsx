@@ -1,5 +1,5 @@
 import { SegmentedControl } from "@mantine/core";
-import { doneSteps, isChosen, type ReworkStep } from "@pale-cap/core";
+import { doneSteps, isChosen, type ReworkStep, type VisualSign } from "@pale-cap/core";
 import { cautions, reworkRuleWords } from "@pale-cap/wording";
 import { useCallback } from "react";
 import { useJob } from "../../job/JobContext";
@@ -17,6 +17,9 @@ import { useReworkKeys } from "./useReworkKeys";
 import { useReworkRows } from "./useReworkRows";
 import { useTick } from "./useTick";
 
+/** Signs that electrolyte is out. */
+const leaking: readonly VisualSign[] = ["vented", "burst", "crust", "leak"];
+
 /** What comes out and goes in, which way round, ticked off in groups. */
 export function ReworkLens() {
   const { detail, facts, charge, houseRules } = useJob();
@@ -27,6 +30,7 @@ export function ReworkLens() {
   const isOneAtATime = (group: ReworkRows) =>
     removing === "one_at_a_time" ||
     (removing === "group_with_photo" && !hasBoardPhoto && group.rows.some(({ position }) => position.xMetres === null));
+  const hasLeaked = facts.signs.some((one) => one.state === "seen" && leaking.includes(one.sign));
   const [tick, { problem }] = useTick();
   const [isWhole, setWhole] = useReworkKeys(groups, tick, isOneAtATime);
   const look = useCallback(
@@ -49,13 +53,18 @@ export function ReworkLens() {
         >
           {charge.name !== "verified" && detail.energyStores.length > 0 && <Caution>{cautions.chargeUnknown}</Caution>}
           <Caution>{cautions.polarity}</Caution>
+          {hasLeaked && <Caution>{cautions.electrolyte}</Caution>}
           {groups.length === 0 && (
             <p className={text.soft}>
               Nothing was judged bad or chosen yet. Select a part on the board to take it out; what goes in is chosen in
               Choose.
             </p>
           )}
-          {groups.length > 0 && <p className={text.soft}>{reworkRuleWords(removing, houseRules["rework.alloy"])}</p>}
+          {groups.length > 0 && (
+            <p className={text.soft}>
+              {reworkRuleWords(removing, houseRules["rework.alloy"])} {cautions.hotAir}
+            </p>
+          )}
           {groups.length > 0 && (
             <div className={classes.keys}>
               <span>

@@ -2,6 +2,7 @@ import { Button, Checkbox } from "@mantine/core";
 import type { FirstPowerWay } from "@pale-cap/contract";
 import {
   dcFeedFor,
+  hasBacklight,
   hasBoostStage,
   limiterFor,
   powerSigns,
@@ -35,7 +36,7 @@ const ratingLabels: Readonly<Record<UnitRating["source"], string>> = {
  * record. While something stands against it nothing of it is offered.
  */
 export function FirstPower() {
-  const { power } = useJob();
+  const { power, detail } = useJob();
   return (
     <Part title="First power" aside={<span className={text.softLine}>goggles on, cover over the board</span>}>
       <Caution>{cautions.firstPower}</Caution>
@@ -46,6 +47,8 @@ export function FirstPower() {
           <details open={power.record === null} className={classes.details}>
             <summary>What to unplug, what to put in the way, and what it should do</summary>
             <p className={text.softLine}>{cautions.overVoltage}</p>
+            <p className={text.softLine}>{cautions.hotSink}</p>
+            {hasBacklight(detail.job.deviceKind) && <p className={text.softLine}>{cautions.backlight}</p>}
             <Ways />
           </details>
           <FirstPowerRecord />
