@@ -11,7 +11,7 @@ export { type Fault, type FaultCode, fault, faultCodes, faultOf } from "./faults
 export { removalSchema } from "./fields/fields";
 export * from "./houseRules/houseRules";
 export * from "./houseRules/ruleChanges";
-export type { HouseRule, RuleKind } from "./houseRules/ruleKinds";
+export { type HouseRule, moneyUnit, type RuleKind } from "./houseRules/ruleKinds";
 export * from "./instruments/instrument";
 export * from "./instruments/protocol";
 export * from "./instruments/scenario";

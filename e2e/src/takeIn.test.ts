@@ -67,7 +67,7 @@ describe("a unit across the counter", () => {
     await page.switchTo("Label, purpose");
     await page.fill("Input current", "1,6");
     await page.fill("Input from", "100");
-    await page.click("Usual here: 19 V");
+    await page.click("Usual for this kind: 19 V");
     await page.switchTo("centre positive");
     await page.seeNamed("Plug, centre positive");
     await page.fill("Label rail 1, volts", "5k");

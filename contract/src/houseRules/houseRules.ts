@@ -9,7 +9,7 @@ import type {
   TesterMode,
   VoltageSchool,
 } from "@pale-cap/core";
-import { amount, choice, flag, kit, text } from "./ruleKinds";
+import { amount, choice, flag, kit, moneyUnit, text } from "./ruleKinds";
 
 /** Schools of practice that guide and are shown where they apply. */
 export type DrainWay = "resistor_or_lamp" | "resistor" | "lamp" | "wait";
@@ -333,9 +333,9 @@ export const houseRules = {
   ),
   "shop.labourPerHourMinor": amount(
     6000,
-    "minor units",
+    moneyUnit,
     [0, 100_000],
-    ["Labour an hour, in the smallest coin", "the shop", "the sum of a repair starts here"],
+    ["Labour an hour", "the shop", "the sum of a repair starts here"],
   ),
   "shop.comebackRatio": amount(
     0.05,
@@ -357,9 +357,9 @@ export const houseRules = {
   ),
   "shop.usualPartMinor": amount(
     80,
-    "minor units",
+    moneyUnit,
     [0, 100_000],
-    ["A capacitor costs, in the smallest coin", "the shop's last orders", "reckoned with until one is chosen"],
+    ["A capacitor costs", "the shop's last orders", "reckoned with until one is chosen"],
   ),
   "shop.orderDays": amount(
     3,

@@ -20,6 +20,9 @@ export interface HouseRule<T> {
   readonly why: string;
 }
 
+/** The unit of an amount of money: stored in the smallest coin of the shop's currency, shown and typed in its usual one. */
+export const moneyUnit = "minor units";
+
 export type Words = readonly [title: string, source: string, why: string];
 
 export const amount = (

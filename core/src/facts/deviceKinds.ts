@@ -7,6 +7,7 @@ export const deviceKinds = [
   "computer-supply",
   "small-appliance",
   "instrument",
+  "industrial",
   "other",
 ] as const;
 export type DeviceKind = (typeof deviceKinds)[number];

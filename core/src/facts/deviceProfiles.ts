@@ -46,5 +46,9 @@ export const deviceProfiles: Readonly<Record<DeviceKind, DeviceProfile>> = {
     topologies: ["flyback", "forward_or_half_bridge"],
     rails: [rail("5 V", 5, 3), rail("+12 V", 12, 1), rail("−12 V", -12, 1)],
   },
+  industrial: {
+    topologies: ["forward_or_half_bridge", "flyback", "pfc_resonant_with_standby"],
+    rails: [rail("24 V", 24, 5)],
+  },
   other: { topologies: ["flyback", "forward_or_half_bridge", "buck_board"], rails: [] },
 };

@@ -104,6 +104,8 @@ export function QuantityInput(props: QuantityInputProps) {
   useEffect(() => () => latest.current(), []);
 
   const understood = parsed.ok && !problem ? print(parsed.value, unit, 4) : "";
+  // The unit is said once: behind the number, or beside a field that has none in it.
+  const beside = understood !== text && unit !== "" ? understood : text.includes(unit) ? "" : unit;
   return (
     <TextInput
       id={props.id}
@@ -123,11 +125,7 @@ export function QuantityInput(props: QuantityInputProps) {
       error={problem ?? props.error}
       autoComplete="off"
       spellCheck={false}
-      rightSection={
-        props.isCompact ? undefined : (
-          <span className={classes.understood}>{understood !== text && unit !== "" ? understood : unit}</span>
-        )
-      }
+      rightSection={props.isCompact ? undefined : <span className={classes.understood}>{beside}</span>}
       rightSectionWidth={props.size === "xs" ? 46 : 74}
       rightSectionPointerEvents="none"
       classNames={{ input: props.isCompact ? classes.compact : words.figure }}

@@ -15,7 +15,6 @@ import {
   checkStateLabels,
   coarseLabels,
   dayText,
-  logTime,
   momentText,
   moneyText,
   openPointWords,
@@ -297,7 +296,7 @@ function Proof() {
     const last = standingReadings(readings)
       .filter((one) => one.targetId === netId)
       .at(-1);
-    return last ? logTime(last.measuredAt) : "";
+    return last ? momentText(last.measuredAt) : "";
   };
   return (
     <section>

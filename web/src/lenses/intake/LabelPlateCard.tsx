@@ -139,7 +139,7 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
           </Button>
           {labelPlate.rails.length === 0 && profile.rails.length > 0 && (
             <Button size="xs" onClick={() => set({ rails: profile.rails.map((rail) => ({ ...rail })) })}>
-              Usual here: {profile.rails.map((rail) => rail.name).join(", ")}
+              Usual for this kind: {profile.rails.map((rail) => rail.name).join(", ")}
             </Button>
           )}
         </div>
@@ -167,10 +167,10 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
         label="Topology"
         value={details.topology ?? ""}
         data={[
-          { value: "", label: `unknown; usual here: ${topologyLabels[profile.topologies[0] ?? "flyback"]}` },
+          { value: "", label: `unknown; usual for this kind: ${topologyLabels[profile.topologies[0] ?? "flyback"]}` },
           ...topologies.map((one) => ({
             value: one,
-            label: `${topologyLabels[one]}${profile.topologies.includes(one) ? " (usual here)" : ""}`,
+            label: `${topologyLabels[one]}${profile.topologies.includes(one) ? " (usual for this kind)" : ""}`,
           })),
         ]}
         onChange={(event) =>

@@ -38,44 +38,52 @@ export function ProvePane() {
   const shown = rails.some(isShown) ? rails.filter(isShown) : rails;
   const others = rails.filter((net) => !shown.includes(net));
   const points = openPoints.filter((point) => settledIn(point.code) === "prove");
+  const gate = (
+    <>
+      <FirstPower />
+      <Caution>{cautions.underLoad}</Caution>
+    </>
+  );
+  const proof = (
+    <>
+      {rails.length === 0 && (
+        <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
+      )}
+      {!isShut && shown.map((net) => <Rail key={net.id} net={net} />)}
+      {!isShut && others.length > 0 && (
+        <details className={classes.others}>
+          <summary>Rails without a promise ({others.length})</summary>
+          {others.map((net) => (
+            <Rail key={net.id} net={net} />
+          ))}
+        </details>
+      )}
+      {beforeAfter(facts).length > 0 && (
+        <Part title="Heat, times, power">
+          <BeforeAfterTable />
+        </Part>
+      )}
+      <NextRound />
+      {points.length > 0 && (
+        <Part title="Still open">
+          <ul className={classes.points}>
+            {points.map((point) => (
+              <li key={point.key}>{openPointWords(point)}</li>
+            ))}
+          </ul>
+        </Part>
+      )}
+    </>
+  );
+  // Once it runs the rails are what is looked at; before that, what stands against the mains.
+  const isRunning = power.record !== null && !power.isShut;
   return (
     <Pane
       title="Prove"
       note="Readings under power: type them below, with the load they were taken at."
-      second={
-        <>
-          {rails.length === 0 && (
-            <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
-          )}
-          {!isShut && shown.map((net) => <Rail key={net.id} net={net} />)}
-          {!isShut && others.length > 0 && (
-            <details className={classes.others}>
-              <summary>Rails without a promise ({others.length})</summary>
-              {others.map((net) => (
-                <Rail key={net.id} net={net} />
-              ))}
-            </details>
-          )}
-          {beforeAfter(facts).length > 0 && (
-            <Part title="Heat, times, power">
-              <BeforeAfterTable />
-            </Part>
-          )}
-          <NextRound />
-          {points.length > 0 && (
-            <Part title="Still open">
-              <ul className={classes.points}>
-                {points.map((point) => (
-                  <li key={point.key}>{openPointWords(point)}</li>
-                ))}
-              </ul>
-            </Part>
-          )}
-        </>
-      }
+      second={isRunning ? gate : proof}
     >
-      <FirstPower />
-      <Caution>{cautions.underLoad}</Caution>
+      {isRunning ? proof : gate}
     </Pane>
   );
 }

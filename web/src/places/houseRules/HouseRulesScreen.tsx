@@ -4,12 +4,13 @@ import {
   type HouseRule,
   type HouseRuleKey,
   houseRules,
+  moneyUnit,
   type RuleEffect,
   ruleProblem,
   ruleVersion,
 } from "@pale-cap/contract";
 import type { DrainKitItem } from "@pale-cap/core";
-import { fieldFaultWords, momentText, turnedWords } from "@pale-cap/wording";
+import { amountText, fieldFaultWords, minorAmount, momentText, moneyText, turnedWords } from "@pale-cap/wording";
 import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -57,7 +58,7 @@ export function HouseRulesScreen() {
             {(Object.keys(houseRules) as HouseRuleKey[])
               .filter((key) => key.startsWith(prefix))
               .map((key) => (
-                <Rule key={key} ruleKey={key} value={values[key]} />
+                <Rule key={key} ruleKey={key} value={values[key]} currency={values["shop.currency"]} />
               ))}
           </section>
         ))}
@@ -65,7 +66,8 @@ export function HouseRulesScreen() {
   );
 }
 
-function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly value: unknown }) {
+function Rule(props: { readonly ruleKey: HouseRuleKey; readonly value: unknown; readonly currency: string }) {
+  const { ruleKey, value, currency } = props;
   const rule = houseRules[ruleKey] as HouseRule<unknown>;
   const personId = useAppSelector((state) => state.workplace.personId);
   const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
@@ -90,10 +92,10 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
     >
       <div className={classes.title}>{rule.title}</div>
       <div className={classes.value}>
-        <RuleValue key={JSON.stringify(value)} rule={rule} ruleKey={ruleKey} value={value} onStore={store} />
+        <RuleValue key={JSON.stringify([value, currency])} {...{ rule, ruleKey, value, currency }} onStore={store} />
         {isChanged && (
           <Button size="compact-sm" loading={isLoading} onClick={() => store(null)}>
-            Back to {words(rule, rule.value)}
+            Back to {words(rule, rule.value, currency)}
           </Button>
         )}
         <ProblemNote problem={asProblem(error)} />
@@ -101,13 +103,14 @@ function Rule({ ruleKey, value }: { readonly ruleKey: HouseRuleKey; readonly val
       </div>
       <div className={classes.why}>
         {rule.why}. <span className={classes.source}>Source: {rule.source}.</span>
-        <History ruleKey={ruleKey} rule={rule} />
+        <History {...{ ruleKey, rule, currency }} />
       </div>
     </div>
   );
 }
 
-function words(rule: HouseRule<unknown>, value: unknown): string {
+function words(rule: HouseRule<unknown>, value: unknown, currency: string): string {
+  if (rule.unit === moneyUnit) return moneyText(Number(value), currency);
   if (rule.kind.type === "flag") return value ? "yes" : "no";
   if (rule.kind.type === "choice") return rule.kind.options[String(value)] ?? String(value);
   if (rule.kind.type === "kit") return (value as readonly DrainKitItem[]).map((one) => one.name).join(", ");
@@ -118,11 +121,15 @@ interface ValueProps {
   readonly rule: HouseRule<unknown>;
   readonly ruleKey: HouseRuleKey;
   readonly value: unknown;
+  readonly currency: string;
   readonly onStore: (value: unknown) => void;
 }
 
-function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
-  const [text, setText, dropText] = useDraft(`rule ${ruleKey}`, String(value));
+function RuleValue({ rule, ruleKey, value, currency, onStore }: ValueProps) {
+  const isMoney = rule.unit === moneyUnit;
+  const unit = isMoney ? currency : rule.unit;
+  const shown = isMoney ? amountText(Number(value), currency) : String(value);
+  const [text, setText, dropText] = useDraft(`rule ${ruleKey}`, shown);
   const { kind } = rule;
   if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
   if (kind.type === "flag") {
@@ -144,7 +151,8 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
       />
     );
   }
-  const typed: unknown = kind.type === "number" ? Number(text.replace(",", ".")) : text.trim();
+  const number = Number(text.replace(",", "."));
+  const typed: unknown = kind.type !== "number" ? text.trim() : isMoney ? minorAmount(number, currency) : number;
   const problem = text.trim() === "" ? fault("needed") : ruleProblem(ruleKey, typed);
   const commit = () => {
     if (problem === null && typed !== value) onStore(typed);
@@ -154,8 +162,8 @@ function RuleValue({ rule, ruleKey, value, onStore }: ValueProps) {
       aria-label={rule.title}
       value={text}
       error={problem && `${rule.title}: ${fieldFaultWords(problem)}`}
-      rightSection={<span className={classes.unit}>{rule.unit}</span>}
-      rightSectionWidth={rule.unit.length > 4 ? 92 : 46}
+      rightSection={<span className={classes.unit}>{unit}</span>}
+      rightSectionWidth={unit.length > 4 ? 92 : 46}
       rightSectionPointerEvents="none"
       onChange={(event) => setText(event.currentTarget.value)}
       onBlur={commit}
@@ -189,7 +197,7 @@ function Effects({ effects }: { readonly effects: readonly RuleEffect[] }) {
 }
 
 /** What was changed when and by whom, newest first. */
-function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly rule: HouseRule<unknown> }) {
+function History({ ruleKey, rule, currency }: Pick<ValueProps, "ruleKey" | "rule" | "currency">) {
   const { data: changes = [] } = useHouseRuleChangesQuery();
   const { data: people = [] } = usePeopleQuery();
   const own = changes.filter((one) => one.key === ruleKey).reverse();
@@ -203,7 +211,7 @@ function History({ ruleKey, rule }: { readonly ruleKey: HouseRuleKey; readonly r
         {own.map((one) => (
           <li key={one.id}>
             {momentText(one.changedAt)}:{" "}
-            {one.value === null ? `back to ${words(rule, rule.value)}` : words(rule, one.value)}
+            {one.value === null ? `back to ${words(rule, rule.value, currency)}` : words(rule, one.value, currency)}
             {one.personId && `, ${people.find((person) => person.id === one.personId)?.name ?? "somebody"}`}
             {one.effects.length > 0 && <Effects effects={one.effects} />}
           </li>
