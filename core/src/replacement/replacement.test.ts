@@ -4,7 +4,7 @@ import { sampleNet, samplePart, samplePosition } from "../../testing/sampleJob";
 import { OutOfRangeError } from "../errors";
 import { checkReplacement } from "./checkReplacement";
 import { doPolaritiesAgree } from "./polarityCheck";
-import { type CataloguePart, rankReplacements } from "./rankReplacements";
+import { type CataloguePart, limitRejections, rankReplacements } from "./rankReplacements";
 import { positionLimits, replacementRatedVoltage } from "./ratedVoltage";
 import { noOverrides, type Requirement, type RequirementOverrides, replacementRequirement } from "./requirement";
 
@@ -35,6 +35,30 @@ const good: CataloguePart = {
   priceMinor: 40,
 };
 const rank = (parts: readonly CataloguePart[], need = requirement()) => rankReplacements(need, "output", parts);
+
+describe("limitRejections", () => {
+  const codes = (part: Partial<CataloguePart> | { readonly [K in keyof CataloguePart]?: null }) =>
+    limitRejections(requirement(), { ...good, ...part } as Parameters<typeof limitRejections>[1]).map(
+      (one) => one.code,
+    );
+  it("holds every limit against a part, and only those of which anything is known", () => {
+    expect(codes({})).toEqual([]);
+    expect(codes({ capacitanceFarads: 100e-6, ratedVolts: 6.3, temperatureClassCelsius: 85 })).toEqual([
+      "capacitance_low",
+      "voltage_low",
+      "temperature_class_low",
+    ]);
+    expect(codes({ capacitanceFarads: 0.1, diameterMetres: 0.02, heightMetres: 0.05, esrOhms: 9 })).toEqual([
+      "capacitance_high",
+      "diameter_large",
+      "height_large",
+      "esr_high",
+    ]);
+    expect(codes({ capacitorClass: "gp" })).toEqual(["not_low_esr"]);
+    const unknown = { diameterMetres: null, heightMetres: null, pitchMetres: null, esrOhms: null };
+    expect(codes({ ...unknown, temperatureClassCelsius: null })).toEqual([]);
+  });
+});
 
 describe("replacementRequirement", () => {
   it("derives limits from marking, size, rail and table, and marks what it assumes", () => {

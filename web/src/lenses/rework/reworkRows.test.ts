@@ -46,4 +46,26 @@ describe("reworkRows", () => {
     expect(row([samplePart("C1")])).toMatchObject({ fitted: undefined, done: new Set(["removed"]) });
     expect(row([removed, fresh])).toMatchObject({ fitted: { id: "fresh" }, found: { id: "part-C1" } });
   });
+
+  it("puts last what may come out without a choice: what is condemned, or was taken out already", () => {
+    const detail = sampleDetail({ ...base, plans: [plan("C3", "new-470u")] });
+    const groups = reworkRows(detail, catalogue, new Set(["at-C1", "at-C4"]));
+    expect(groups.map((one) => [one.key, one.rows.map((row) => row.position.designator)])).toEqual([
+      ["new-470u", ["C3"]],
+      ["nothing", ["C1"]],
+    ]);
+    expect(groups[1]?.replacement).toBeNull();
+  });
+
+  it("groups own parts that are alike, and keeps which one lies ready", () => {
+    const own = (name: string) => samplePart(name, { id: `own-${name}`, origin: "replacement", fittedAt: null });
+    const plans = ["C1", "C2"].map((name) => ({ ...plan(name, null), partInHandId: `own-${name}` }));
+    const detail = sampleDetail({ ...base, plans, fittedParts: [...fittedParts, own("C1"), own("C2")] });
+    const [group, ...others] = reworkRows(detail, undefined);
+    expect(others).toEqual([]);
+    expect(group?.rows.map((row) => [row.position.designator, row.partInHandId])).toEqual([
+      ["C1", "own-C1"],
+      ["C2", "own-C2"],
+    ]);
+  });
 });
