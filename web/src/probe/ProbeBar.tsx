@@ -109,7 +109,7 @@ export function ProbeBar() {
       const { lastVolts } = probe.voltsAsked;
       const isHigh = lastVolts !== null && Math.abs(lastVolts) > rules.charge.workingVolts;
       return isHigh
-        ? `${formatQuantity(lastVolts, "V").text} on it: drain first. ${cautions.voltsFirst}`
+        ? `${formatQuantity(lastVolts, "V").text} on it: drain it first, then its DC volts again.`
         : cautions.voltsFirst;
     }
     return isRisky

@@ -5,6 +5,7 @@ import { useJob } from "../../job/JobContext";
 import { useLogAct } from "../../job/useLogAct";
 import { useIsEntryClosed } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
+import classes from "./handOver.module.css";
 
 /** How the job ends: only a repair is asked for its proof, and only a repair carries a warranty. */
 export function OutcomeChoice() {
@@ -15,6 +16,7 @@ export function OutcomeChoice() {
     <>
       <SegmentedControl
         aria-label="How the job ends"
+        className={classes.outcome}
         disabled={isClosed}
         data={outcomes.map((value) => ({ value, label: outcomeLabels[value] }))}
         value={outcomeOf(facts.acts)}

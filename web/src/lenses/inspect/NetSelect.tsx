@@ -1,5 +1,5 @@
 import { NativeSelect } from "@mantine/core";
-import { sectionFacts, sections } from "@pale-cap/core";
+import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { netsInOrder } from "../../job/parts";
 
@@ -10,10 +10,12 @@ export function NetSelect(props: {
   readonly onChange: (choice: string) => void;
 }) {
   const { shown: detail } = useJob();
+  const chosen = detail.nets.find((net) => net.id === props.value);
   return (
     <NativeSelect
       size="xs"
       aria-label={props.label}
+      title={chosen?.name ?? sectionFacts[props.value.replace("new:", "") as Section]?.label}
       value={props.value}
       onChange={(event) => props.onChange(event.currentTarget.value)}
       data={[

@@ -1,6 +1,14 @@
 import { Button } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
-import { beforeAfter, proofOf, type RailCheck, type RailProof, retestReasons, settledIn } from "@pale-cap/core";
+import {
+  beforeAfter,
+  isRunSinceLastAct,
+  proofOf,
+  type RailCheck,
+  type RailProof,
+  retestReasons,
+  settledIn,
+} from "@pale-cap/core";
 import {
   cautions,
   checkStateLabels,
@@ -29,7 +37,7 @@ import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
 export function ProvePane() {
-  const { detail, facts, openPoints, power } = useJob();
+  const { detail, facts, whole, openPoints, power } = useJob();
   const rails = netsInOrder(detail);
   const isShut = power.gate.isShut;
   const isShown = (net: Net) =>
@@ -75,8 +83,8 @@ export function ProvePane() {
       )}
     </>
   );
-  // Once it runs the rails are what is looked at; before that, what stands against the mains.
-  const isRunning = power.record !== null && !power.isShut;
+  // Once it ran since the last work the rails are what is looked at; before that, what stands against the mains.
+  const isRunning = (power.record !== null || isRunSinceLastAct(whole.facts)) && !power.isShut;
   return (
     <Pane
       title="Prove"

@@ -51,6 +51,7 @@ export function RailTable(props: { readonly title: string; readonly isShown?: (n
               <NativeSelect
                 size="xs"
                 aria-label={`${net.name}, section`}
+                title={sectionFacts[net.section].label}
                 value={net.section}
                 data={sections.map((one) => ({ value: one, label: sectionFacts[one].label }))}
                 onChange={(event) => change(net, { section: event.currentTarget.value as Section })}
