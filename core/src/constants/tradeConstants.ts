@@ -106,6 +106,11 @@ export const tradeConstants = {
     anyVoltStoreJoules: 5,
     /** Half of what dielectric absorption gives back is back after so long; from benches, rough. */
     creepHalfSeconds: 60,
+    /** A store of unknown capacitance is reckoned with more than usual ones of its kind have; from benches, rough. */
+    assumedStoreFarads: {
+      ...{ bulk: 680e-6, pfc_bulk: 680e-6, series_half: 1e-3, series_pair: 1e-3 },
+      ...{ x_capacitor: 2.2e-6, output_bank: 10e-3, other: 1e-3 },
+    },
     /** A low reading on what stood above the touch limit counts so long before a meter is put across it. */
     highStoreFreshSeconds: 300,
     /** A short, whatever anybody ticks: an ohmmeter below this, a diode test below that either way. */

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { notPositive, wronglyTaken } from "../../testing/refusals";
 import { sampleJob, sampleNet, samplePart, samplePosition } from "../../testing/sampleJob";
 import type { BoardNet, FittedPart, PartKind } from "../board/board";
-import { energyStoreOffers, expectedStoreVolts } from "./energyStores";
+import { storeKinds } from "../facts/chargeFacts";
+import { assumedStoreFarads, energyStoreOffers, expectedStoreVolts } from "./energyStores";
 
 describe("expectedStoreVolts", () => {
   it("takes the crest of the mains, doubled or halved as the store is wired", () => {
@@ -19,6 +20,11 @@ describe("expectedStoreVolts", () => {
     const of = (one: { mainsVoltsRms: number }) => expectedStoreVolts("line", one.mainsVoltsRms);
     expect(wronglyTaken(of, { mainsVoltsRms: 230 }, { mainsVoltsRms: notPositive })).toEqual([]);
   });
+});
+
+it("a store of unknown capacitance is drained as more than usual ones have", () => {
+  expect(storeKinds.every((kind) => assumedStoreFarads(kind) > 0)).toBe(true);
+  expect([assumedStoreFarads("bulk"), assumedStoreFarads("x_capacitor")]).toEqual([680e-6, 2.2e-6]);
 });
 
 describe("energyStoreOffers", () => {

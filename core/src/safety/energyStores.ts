@@ -1,4 +1,5 @@
 import { type BoardNet, type BoardPosition, currentPart, foundPart } from "../board/board";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { StoreKind } from "../facts/chargeFacts";
 import { requirePositive } from "../numerics/requireRange";
 import { chargeHolders, isReadAlone, type StoreBoard } from "./storeCoverage";
@@ -37,6 +38,12 @@ export function expectedStoreVolts(feed: StoreFeed, mainsVoltsRms: number): numb
       return crest;
   }
 }
+
+/**
+ * What a store of unknown capacitance is drained as: with more than usual ones of its kind have, so that the time that is
+ * told is long enough. Rough; what is read at the pins decides.
+ */
+export const assumedStoreFarads = (kind: StoreKind): number => tradeConstants.safety.assumedStoreFarads[kind];
 
 /** Something on the board that could be named as a store. */
 export interface StoreOffer {

@@ -8,6 +8,7 @@ import { type ReactZoomPanPinchContentRef, TransformComponent, TransformWrapper 
 import { type BoardPhoto, Ground, Lid, Sections, Zones } from "./BoardGround";
 import { type DrawnPart, layOut, stripePath } from "./boardGeometry";
 import classes from "./drawing.module.css";
+import { labelSpots, outlineNameScale } from "./labelSpots";
 import { Movable, movableClass } from "./Movable";
 import { sectionZones } from "./sectionZones";
 import { VerdictShape } from "./VerdictGlyph";
@@ -70,6 +71,17 @@ function say(): undefined {
   return undefined;
 }
 
+const radiusOf = (diameterMetres: number, scale: number) => Math.max((diameterMetres * scale) / 2, 6);
+
+const markingOf = (part: FittedPartRow | undefined) =>
+  part?.capacitanceFarads != null ? formatMarkedCapacitance(part.capacitanceFarads) : "value unknown";
+
+const outlineBox = (one: Position, scale: number) => {
+  const width = (one.outlineWidthMetres ?? 0.01) * scale;
+  const height = (one.outlineDepthMetres ?? 0.01) * scale;
+  return { left: (one.xMetres ?? 0) * scale - width / 2, top: (one.yMetres ?? 0) * scale - height / 2, width, height };
+};
+
 const margin = 14;
 /** Below this many pixels per metre neighbours' second lines would run into each other. */
 const roomForValues = 3600;
@@ -89,6 +101,21 @@ export function BoardDrawing(props: BoardDrawingProps) {
   );
   const boardWidth = board.widthMetres * scale;
   const boardDepth = board.depthMetres * scale;
+  const spots = useMemo(
+    () =>
+      labelSpots(
+        layout.cans.map(({ position, part, ...can }) => ({
+          id: position.id,
+          x: can.xMetres * scale,
+          y: can.yMetres * scale,
+          radius: radiusOf(can.diameterMetres, scale),
+          name: position.designator,
+          value: props.look(position.id).note ?? markingOf(part),
+        })),
+        layout.outlines.map((one) => outlineBox(one, scale)),
+      ),
+    [layout, scale, props.look],
+  );
   const barrier = board.barrierMetres === null ? null : board.barrierMetres * scale;
   const left = Math.max(margin, (width - boardWidth) / 2);
   const top = Math.max(margin, (height - layout.heightMetres * scale) * 0.3);
@@ -168,11 +195,15 @@ export function BoardDrawing(props: BoardDrawingProps) {
                   )}
                   {layout.cans.map((can) => {
                     const { id, netId } = can.position;
+                    const spot = spots.get(id);
                     return held(
                       id,
                       <Can
                         can={can}
                         scale={scale}
+                        labelX={spot?.x ?? 0}
+                        labelY={spot?.y ?? 0}
+                        hasValue={spot?.hasValue ?? false}
                         {...props.look(id)}
                         isSelected={id === props.selectedId}
                         isMarked={arranging?.markedIds.has(id) ?? false}
@@ -202,10 +233,8 @@ const Outline = memo(function Outline(props: {
   readonly onKey?: (event: KeyboardEvent, positionId: string) => void;
 }) {
   const { position, scale } = props;
-  const width = (position.outlineWidthMetres ?? 0.01) * scale;
-  const depth = (position.outlineDepthMetres ?? 0.01) * scale;
-  const x = (position.xMetres ?? 0) * scale;
-  const y = (position.yMetres ?? 0) * scale;
+  const { left, top, width, height: depth } = outlineBox(position, scale);
+  const [x, y] = [left + width / 2, top + depth / 2];
   const isSink = position.kind === "heat-sink";
   const high =
     position.outlineHeightMetres === null ? null : `${formatQuantity(position.outlineHeightMetres, "mm").text} high`;
@@ -237,7 +266,12 @@ const Outline = memo(function Outline(props: {
         height={depth}
         rx="2"
       />
-      <text className={classes.outlineName} textAnchor="middle" y="4">
+      <text
+        className={classes.outlineName}
+        textAnchor="middle"
+        y="4"
+        transform={`scale(${outlineNameScale(position.designator, width)})`}
+      >
         {position.designator}
       </text>{" "}
       {high !== null && depth > 30 && (
@@ -252,6 +286,9 @@ const Outline = memo(function Outline(props: {
 interface CanProps extends PartLook {
   readonly can: DrawnPart;
   readonly scale: number;
+  readonly labelX: number;
+  readonly labelY: number;
+  readonly hasValue: boolean;
   readonly isSelected: boolean;
   readonly isMarked: boolean;
   readonly isBank: boolean;
@@ -264,8 +301,8 @@ interface CanProps extends PartLook {
 const Can = memo(function Can(props: CanProps) {
   const { can, scale, verdict } = props;
   const { position, part } = can;
-  const radius = Math.max((can.diameterMetres * scale) / 2, 6);
-  const marking = part?.capacitanceFarads != null ? formatMarkedCapacitance(part.capacitanceFarads) : "value unknown";
+  const radius = radiusOf(can.diameterMetres, scale);
+  const marking = markingOf(part);
   const volts = part?.ratedVolts != null ? ` ${part.ratedVolts} V` : "";
   const stripe = part?.stripeDegrees ?? position.boardNegativeDegrees;
   const glyphScale = Math.min(1, (radius * 0.62) / 8);
@@ -323,12 +360,13 @@ const Can = memo(function Can(props: CanProps) {
         className={classes.designator}
         data-tight={scale < roomForValues || undefined}
         textAnchor="middle"
-        y={radius + 18}
+        x={props.labelX}
+        y={props.labelY}
       >
         {position.designator}
       </text>{" "}
-      {scale >= roomForValues && (
-        <text className={classes.value} textAnchor="middle" y={radius + 31}>
+      {scale >= roomForValues && (props.hasValue || props.note) && (
+        <text className={classes.value} textAnchor="middle" x={props.labelX} y={props.labelY + 13}>
           {props.note ?? marking}
         </text>
       )}

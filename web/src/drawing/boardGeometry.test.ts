@@ -40,6 +40,13 @@ describe("layOut", () => {
       if (next) expect(next.xMetres - can.xMetres).toBeGreaterThan((next.diameterMetres + can.diameterMetres) / 2);
     }
   });
+  it("breaks the row where the board ends", () => {
+    const loose = Array.from({ length: 9 }, (_, n) => at(`C${n}`, { xMetres: null, yMetres: null }));
+    const { cans, heightMetres } = layOut(board, loose, []);
+    expect(cans.every((can) => can.xMetres + can.diameterMetres / 2 <= board.widthMetres)).toBe(true);
+    expect(new Set(cans.map((can) => can.yMetres.toFixed(6))).size).toBe(2);
+    expect(heightMetres).toBeGreaterThan(Math.max(...cans.map((can) => can.yMetres)));
+  });
   it("draws the part that sits there now, else the one that was found, else a guess", () => {
     const old = part("C1", { removedAt: "2026-11-23T10:00:00Z" });
     const fresh = part("C1", { id: "fresh", origin: "replacement", diameterMetres: 0.0125 });

@@ -13,8 +13,10 @@ export interface DrawnPart {
 
 const assumedDiameterMetres = 0.008;
 const trayGapMetres = 0.006;
+/** Below a row of the tray: its names. */
+const trayRowMetres = 0.012;
 
-/** Where everything is drawn. Cans without a place stand in a row under the board, to scale all the same. */
+/** Where everything is drawn. Cans without a place stand in rows under the board, no wider than it, to scale all the same. */
 export function layOut(
   board: Board,
   positions: readonly Position[],
@@ -23,7 +25,7 @@ export function layOut(
   const cans: DrawnPart[] = [];
   let trayX = trayGapMetres;
   let trayDepth = 0;
-  const trayTop = board.depthMetres + trayGapMetres;
+  let trayTop = board.depthMetres + trayGapMetres;
   for (const position of positions) {
     if (position.kind !== "electrolytic") continue;
     const part = currentPart(parts, position.id) ?? foundPart(parts, position.id);
@@ -32,6 +34,11 @@ export function layOut(
       const { xMetres, yMetres } = position;
       cans.push({ position, part, xMetres, yMetres, diameterMetres, isPlaced: true });
       continue;
+    }
+    if (trayX > trayGapMetres && trayX + diameterMetres > board.widthMetres) {
+      trayX = trayGapMetres;
+      trayTop += trayDepth + trayRowMetres;
+      trayDepth = 0;
     }
     trayDepth = Math.max(trayDepth, diameterMetres);
     cans.push({
@@ -47,7 +54,7 @@ export function layOut(
   const outlines = positions.filter(
     (one) => one.kind !== "electrolytic" && one.xMetres !== null && one.yMetres !== null,
   );
-  const heightMetres = trayDepth > 0 ? trayTop + trayDepth + 0.012 : board.depthMetres;
+  const heightMetres = trayDepth > 0 ? trayTop + trayDepth + trayRowMetres : board.depthMetres;
   return { cans, outlines, heightMetres };
 }
 

@@ -1,10 +1,12 @@
 import { Button, Checkbox, SegmentedControl } from "@mantine/core";
 import type { EnergyStoreRow, Problem } from "@pale-cap/contract";
 import {
+  assumedStoreFarads,
   type ChargeState,
   type DrainKitItem,
   discharge,
   drainClues,
+  formatMarkedCapacitance,
   inOrder,
   type LineSide,
   lineSides,
@@ -61,6 +63,7 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
     isTyped && startVolts > 0
       ? discharge({ capacitanceFarads, startVolts, targetVolts, resistanceOhms: drainOhms })
       : null;
+  const drainedFarads = capacitanceFarads ?? assumedStoreFarads(store.kind);
   const isKnown = capacitanceFarads !== null && startVolts !== null && startVolts > 0;
   return (
     <Part
@@ -71,13 +74,16 @@ export function StoreCard({ store, state }: { readonly store: EnergyStoreRow; re
         <StoreFigures {...{ store, state, startVolts, capacitanceFarads, isRead, typedDrain }} />
       ) : (
         <p className={`${text.softLine} ${classes.note}`}>
-          Capacitance or voltage unknown: energy and time cannot be computed.
+          {startVolts === null
+            ? "Its voltage is unknown: energy and time cannot be computed. Enter what to expect, or measure it."
+            : `Its capacitance is unknown: times are reckoned with ${formatMarkedCapacitance(drainedFarads)}, more than usual ones have. What is read at the pins decides.`}
         </p>
       )}
       {store.kind === "x_capacitor" && <Caution>{cautions.xCapacitor}</Caution>}
-      {isKnown && startVolts > targetVolts && (
+      {startVolts !== null && startVolts > targetVolts && (
         <DrainPlanner
-          {...{ capacitanceFarads, startVolts }}
+          capacitanceFarads={drainedFarads}
+          startVolts={startVolts}
           bleederOhms={store.bleederOhms}
           chosenName={taken?.name ?? null}
           onChoose={(item) => {

@@ -1,10 +1,12 @@
 import { useEffect, useRef } from "react";
+import { useAppDispatch, useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { netsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { useVerdictLook } from "../../job/useVerdictLook";
+import { probeSet } from "../../job/workplaceSlice";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
 import { ProbeBar } from "../../probe/ProbeBar";
 import { ProvePane } from "./ProvePane";
@@ -22,6 +24,18 @@ export function ProveLens() {
     if (!hasArrived.current && target?.kind !== "rail" && first) select({ kind: "rail", id: first.id });
     hasArrived.current = true;
   }, [detail, target, select]);
+  // Under power a part is felt, never put across a meter; elsewhere it is asked for its ESR again.
+  const dispatch = useAppDispatch();
+  const quantity = useRef("");
+  quantity.current = useAppSelector((state) => state.workplace.probe.quantity);
+  const partId = target?.kind === "part" ? target.id : null;
+  useEffect(() => {
+    if (partId === null) return;
+    dispatch(probeSet({ quantity: "temperature" }));
+    return () => {
+      if (quantity.current === "temperature") dispatch(probeSet({ quantity: "esr" }));
+    };
+  }, [dispatch, partId]);
   const look = useVerdictLook("current");
   return <LensLayout paneWidth="medium" board={<BoardPanel look={look} />} pane={<ProvePane />} foot={<ProbeBar />} />;
 }
