@@ -8,7 +8,7 @@ import type { QueuedFact } from "./fact";
 import { outbox } from "./outbox";
 import classes from "./outbox.module.css";
 
-/** Under the strip of every screen: what was confirmed here and is not stored, and why; or that nothing is kept here. */
+/** Below the ladder of every screen: what was confirmed here and is not stored, and why; or that nothing is kept here. */
 export function OutboxNotice() {
   const facts = useAppSelector((state) => state.outbox.facts);
   const { isServerSilent, isStorageShut } = useAppSelector((state) => state.outbox);

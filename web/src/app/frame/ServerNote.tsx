@@ -5,7 +5,7 @@ import { serverSilence } from "../../api/serverSilence";
 import { useAppSelector } from "../store/hooks";
 import classes from "./frame.module.css";
 
-/** Under the strip of every screen: that nothing can be read just now, or that this computer's clock is wrong. */
+/** Below the ladder of every screen: that nothing can be read just now, or that this computer's clock is wrong. */
 export function ServerNote() {
   const isSilent = useSyncExternalStore(serverSilence.subscribe, serverSilence.get);
   // Entries that wait for the server say it themselves.

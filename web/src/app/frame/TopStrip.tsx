@@ -32,8 +32,10 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
         <PersonMenu />
         <SchemeSwitch />
       </div>
-      <OutboxNotice />
-      <ServerNote />
+      <div className={classes.notices} data-page={jobId === undefined || undefined}>
+        <OutboxNotice />
+        <ServerNote />
+      </div>
     </header>
   );
 }
