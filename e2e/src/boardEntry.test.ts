@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { JobDetail } from "@pale-cap/contract";
 import { By, Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openBrowser } from "./browser";
@@ -96,9 +97,12 @@ describe("a board by quick entry", () => {
   });
 });
 
+/** The can itself: its name stands wherever there is room for it. */
+const middleOf = (name: string) => browser.driver.findElement(By.css(`[aria-label^='${name}'] circle`));
+
 describe("arranging it", () => {
   it("drags a part where the pointer goes, nudges and turns by key, and takes it all back", async () => {
-    const can = await browser.driver.findElement(By.css("[aria-label^='C16, 470']"));
+    const can = await middleOf("C16, 470");
     // Two moves, as a hand makes many: the first only shows that it is no click.
     await browser.driver
       .actions()
@@ -127,7 +131,7 @@ describe("arranging it", () => {
   it("puts marked parts in a row and copies them below", async () => {
     await page.press("u");
     for (const name of ["C14, 470", "C16, 470"]) {
-      const can = await page.control(name);
+      const can = await middleOf(name);
       await browser.driver.actions().keyDown(Key.SHIFT).move({ origin: can }).click().keyUp(Key.SHIFT).perform();
     }
     await page.see("2 marked");
@@ -144,7 +148,9 @@ describe("the shape of it", () => {
     const corners = async () => {
       const jobPath = new URL(await browser.driver.getCurrentUrl()).pathname.replace(/\/inspect.*/, "");
       const job = await (await fetch(`${server.address}/api${jobPath}`)).json();
-      return (job as { board: { outline: unknown[] | null; lidZones: unknown[] } }).board;
+      const [board] = (job as JobDetail).boards;
+      if (!board) throw new Error("The unit has no board.");
+      return board;
     };
     await page.fill("Corners, if it is no rectangle", "0/0 180/0 nonsense");
     await page.see("“nonsense” is no corner");

@@ -18,7 +18,7 @@ import {
   quantityFacts,
   retestLabels,
 } from "@pale-cap/wording";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
@@ -83,8 +83,10 @@ export function ProvePane() {
       )}
     </>
   );
-  // Once it ran since the last work the rails are what is looked at; before that, what stands against the mains.
-  const isRunning = (power.record !== null || isRunSinceLastAct(whole.facts)) && !power.isShut;
+  // Once it ran since the last work the rails are what is looked at; before that, what stands against the mains. Told on
+  // arriving: nothing changes its place under the hand, unless the gate shuts.
+  const [ranBefore] = useState(power.record !== null || isRunSinceLastAct(whole.facts));
+  const isRunning = ranBefore && !power.isShut;
   return (
     <Pane
       title="Prove"
