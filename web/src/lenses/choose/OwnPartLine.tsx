@@ -79,6 +79,11 @@ export function OwnPartLine(props: { readonly position: Position; readonly requi
                 {entryProblemWords(one)}
               </span>
             ))}
+            {entry.source === "salvaged" && (
+              <span className={classes.against}>
+                salvaged: C, ESR and leakage are read first, and its hours count on
+              </span>
+            )}
             {isBelowRail && railVolts !== null && (
               <span className={classes.wrong}>
                 rated {entry.ratedVolts} V, below the {formatQuantity(railVolts, "V").text} of the rail: it would vent

@@ -161,6 +161,11 @@ export function OpeningPage() {
           Log step
         </Button>
       </form>
+      {draft.kind === "cable" && draft.photoId === null && (
+        <p className={text.softLine}>
+          Before a connector is pulled: a photo of them all. Which goes where, and which way round, stands nowhere else.
+        </p>
+      )}
       <ProblemNote problem={problem} />
     </Part>
   );
