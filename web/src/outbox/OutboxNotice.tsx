@@ -45,7 +45,7 @@ export function OutboxNotice() {
           {waiting.length === 1 ? "is" : "are"} not stored yet: the server does not answer.{" "}
           {isStorageShut
             ? "Nothing is kept on this computer: stay on this page until the server has them."
-            : "They are kept on this computer and sent when it does."}
+            : `${waiting.length === 1 ? "It is" : "They are"} kept on this computer and sent when it does.`}
         </span>
         <Button size="compact-sm" onClick={() => void outbox.flush()}>
           Try now
