@@ -111,6 +111,20 @@ describe("energy stores", () => {
         .expect(409);
     }
     expect((await load()).energyStores).toMatchObject([{ positionId: null, netId: null, version: 1 }]);
+    const [first] = ((await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail).boards;
+    const [foreign] = ((await request(test.app).get(`/api/jobs/${await makeJob(test.app)}`)).body as JobDetail).boards;
+    const make = (boardId?: string) =>
+      request(test.app)
+        .post(`/api/jobs/${jobId}/energy-stores`)
+        .send({ ...store, id: newId(), ...(boardId && { boardId }) });
+    expect((await make().expect(201)).body.boardId).toBe(first?.id);
+    await make(foreign?.id).expect(409);
+    const moved = { ...store, boardId: foreign?.id };
+    const made = (await make(first?.id).expect(201)).body as { id: string };
+    await request(test.app)
+      .patch(`/api/jobs/${jobId}/energy-stores/${made.id}`)
+      .send({ writeId: newId(), version: 1, values: moved })
+      .expect(409);
   });
 });
 

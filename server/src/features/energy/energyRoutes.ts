@@ -49,10 +49,8 @@ async function boardOfStore(
     (positionId && (await rows.positions.first({ id: positionId }))) ||
     (netId && (await rows.nets.first({ id: netId })));
   if (holder) return holder.boardId;
-  const boards = await rows.boards.all({ jobId, deletedAt: null }, [["place", "ASC"]]);
-  const board = boardId === null ? boards[0] : boards.find((one) => one.id === boardId);
-  if (!board) throw new HttpProblem("conflict", "The board is not of this unit.");
-  return board.id;
+  if (boardId !== null) return boardId;
+  return (await rows.boards.first({ jobId, deletedAt: null }, [["place", "ASC"]]))?.id ?? null;
 }
 
 async function storeOf(scope: Scope, id: string) {
@@ -61,12 +59,15 @@ async function storeOf(scope: Scope, id: string) {
   return withoutJob(row);
 }
 
-/** What holds the charge, a part or a net, must be on the job. */
+/** What holds the charge, a part or a net, and the board that it is on must be the job's. */
 async function requireHolder(
   scope: Scope,
   jobId: string,
-  { positionId, netId }: Pick<NewEnergyStore, "positionId" | "netId">,
+  { positionId, netId, boardId }: Pick<NewEnergyStore, "positionId" | "netId" | "boardId">,
 ): Promise<void> {
   if (positionId) await requirePositionOfJob(scope, jobId, positionId);
   if (netId) await requireNetOfJob(scope, jobId, netId);
+  if (boardId && !(await scope.rows.boards.has({ id: boardId, jobId, deletedAt: null }))) {
+    throw new HttpProblem("conflict", "The board is not of this unit.");
+  }
 }
