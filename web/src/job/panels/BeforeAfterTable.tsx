@@ -5,7 +5,7 @@ import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useJob } from "../JobContext";
 
-/** Heat, times and power as received and since the last work; nothing where none was read. */
+/** Heat, times and power before the last work and since; nothing where none was read. */
 export function BeforeAfterTable({ className }: { readonly className?: string }) {
   const { detail, facts } = useJob();
   const rows = beforeAfter(facts);
@@ -18,7 +18,7 @@ export function BeforeAfterTable({ className }: { readonly className?: string })
         : "the unit";
   return (
     <table className={[text.table, className].filter(Boolean).join(" ")} aria-label="Heat, times and power">
-      <TableHead names={["", "as received", "since the last work"]} />
+      <TableHead names={["", "before the last work", "since"]} />
       <tbody>
         {rows.map(({ targetKind, targetId, quantity, before, after, afterVoidedBy }) => (
           <tr key={`${targetId} ${quantity}`}>
