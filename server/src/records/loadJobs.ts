@@ -1,4 +1,4 @@
-import type { Job, JobDetail, PlanRow } from "@pale-cap/contract";
+import type { BoardRows, Job, JobDetail, PlanRow } from "@pale-cap/contract";
 import { noIntakeDetails } from "@pale-cap/contract";
 import { Op, type Order } from "sequelize";
 import type { BoardRow } from "../database/models/boards";
@@ -108,6 +108,12 @@ export async function loadJob(scope: Scope, jobId: string): Promise<JobDetail> {
   const [detail] = await loadJobs(scope, [jobId]);
   if (!detail) throw new HttpProblem("not_found", "There is no job with this id.");
   return detail;
+}
+
+/** The rows of a unit's boards, as an edit of one answers with them. */
+export async function loadBoardRows(scope: Scope, jobId: string): Promise<BoardRows> {
+  const { boards, nets, positions, fittedParts } = await loadJob(scope, jobId);
+  return { boards, nets, positions, fittedParts };
 }
 
 /** A value as it is before it travels: moments are still Date objects. */

@@ -91,10 +91,14 @@ export function JobProvider(props: {
     [props.detail, queued],
   );
   const boardId = useAppSelector((state) => state.workplace.shownBoards[props.detail.job.id]);
-  const shown = useMemo(() => onBoard(roundView(stored), shownBoard(stored, boardId)), [stored, boardId]);
   const whole = useMemo(() => acrossBoards(stored), [stored]);
   const wholeFacts = useMemo(() => jobFacts(whole), [whole]);
   const detail = useMemo(() => roundView(whole), [whole]);
+  // With one board nothing is renamed: what the round sees is the same.
+  const shown = useMemo(
+    () => onBoard(whole === stored ? detail : roundView(stored), shownBoard(stored, boardId)),
+    [whole, stored, detail, boardId],
+  );
   const facts = useMemo(() => roundView(wholeFacts), [wholeFacts]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
   const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, wholeFacts, rules);

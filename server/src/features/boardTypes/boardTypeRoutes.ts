@@ -11,7 +11,7 @@ import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { fillBoard, loadBoardParts, toContent, toPlaces, withoutPromises } from "../../records/boardCopies";
-import { loadJob } from "../../records/loadJobs";
+import { loadBoardRows } from "../../records/loadJobs";
 
 /** Boards that are kept for the next unit of their kind. */
 export const boardTypeRoutes = (): readonly Route[] => [
@@ -79,10 +79,7 @@ export const boardTypeRoutes = (): readonly Route[] => [
       await scope.rows.boards.update(values, { id });
       await fillBoard(scope, id, revision.content);
     },
-    answer: async (scope, { params }) => {
-      const { boards, nets, positions, fittedParts } = await loadJob(scope, params.jobId as string);
-      return { boards, nets, positions, fittedParts };
-    },
+    answer: (scope, { params }) => loadBoardRows(scope, params.jobId as string),
   }),
 ];
 

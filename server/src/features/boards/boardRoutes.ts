@@ -1,7 +1,6 @@
 import {
   type BoardChange,
   type BoardEdit,
-  type BoardRows,
   boardEditSchema,
   newBoardSchema,
   removalSchema,
@@ -14,7 +13,7 @@ import { HttpProblem, toHttpProblem } from "../../http/problems";
 import { type Route, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { assumedBoard } from "../../records/assumedBoard";
-import { loadJob } from "../../records/loadJobs";
+import { loadBoardRows } from "../../records/loadJobs";
 import { requireNoNetBehindItself } from "./netOrder";
 
 interface BoardBound {
@@ -47,7 +46,7 @@ export const boardRoutes = (): readonly Route[] => [
         await requireNoNetBehindItself(scope, unit.boardIds, changes);
       }
     },
-    answer: async (scope, { params }) => boardRows(scope, params.jobId as string),
+    answer: (scope, { params }) => loadBoardRows(scope, params.jobId as string),
   }),
   write({
     method: "post",
@@ -61,7 +60,7 @@ export const boardRoutes = (): readonly Route[] => [
       const last = await scope.rows.boards.first({ jobId }, [["place", "DESC"]]);
       await scope.rows.boards.insert({ ...assumedBoard, ...body, jobId, place: (last?.place ?? 0) + 1 });
     },
-    answer: async (scope, { params }) => boardRows(scope, params.jobId as string),
+    answer: (scope, { params }) => loadBoardRows(scope, params.jobId as string),
   }),
   write({
     method: "delete",
@@ -75,14 +74,9 @@ export const boardRoutes = (): readonly Route[] => [
       const key = { id: boardId, version: body.version, where: { jobId, deletedAt: null } };
       await updateFromVersion(scope.rows.boards, key, { deletedAt: scope.now });
     },
-    answer: async (scope, { params }) => boardRows(scope, params.jobId as string),
+    answer: (scope, { params }) => loadBoardRows(scope, params.jobId as string),
   }),
 ];
-
-async function boardRows(scope: Scope, jobId: string): Promise<BoardRows> {
-  const { boards, nets, positions, fittedParts } = await loadJob(scope, jobId);
-  return { boards, nets, positions, fittedParts };
-}
 
 /** A unit keeps one board, and a board what is on it. */
 async function requireEmptyBoard(scope: Scope, jobId: string, boardId: string): Promise<void> {
