@@ -21,7 +21,7 @@ export interface BeforeAfter {
 }
 
 /**
- * Heat, times and power as received and as they are now, in the order in which the places were first read. Only
+ * Heat, times and power before the last work and since, in the order in which the places were first read. Only
  * what was read after the last part went in or came out (on a rail: or its trim was turned) says anything of the unit as it
  * is; what was read before says what it was like. No verdict: nobody promised a number.
  */

@@ -61,7 +61,7 @@ export function OwnPartLine(props: { readonly position: Position; readonly requi
           Take it
         </Button>
       </div>
-      <div className={classes.understood} role="status" aria-label="Understood">
+      <div className={text.understood} role="status" aria-label="Understood">
         {line.trim() === "" ? (
           <span className={text.softLine}>
             Words in any order: value, volts, class, size; drawer, bought or salvaged; esr and c as read. No catalogue
@@ -70,12 +70,12 @@ export function OwnPartLine(props: { readonly position: Position; readonly requi
         ) : (
           <>
             {ownPartWords(entry).map((piece) => (
-              <span key={piece} className={classes.piece}>
+              <span key={piece} className={text.piece}>
                 {piece}
               </span>
             ))}
             {problems.map((one) => (
-              <span key={one.code + one.word} className={classes.wrong}>
+              <span key={one.code + one.word} className={text.wrong}>
                 {entryProblemWords(one)}
               </span>
             ))}
@@ -85,7 +85,7 @@ export function OwnPartLine(props: { readonly position: Position; readonly requi
               </span>
             )}
             {isBelowRail && railVolts !== null && (
-              <span className={classes.wrong}>
+              <span className={text.wrong}>
                 rated {entry.ratedVolts} V, below the {formatQuantity(railVolts, "V").text} of the rail: it would vent
               </span>
             )}

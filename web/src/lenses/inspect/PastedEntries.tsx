@@ -53,7 +53,7 @@ export function PastedEntries({ start, onClose }: { readonly start: string; read
           // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the text
           <li key={index} data-wrong={line.wrong.length > 0 || undefined}>
             {line.pieces.join(" · ")}
-            {line.wrong.length > 0 && <span className={classes.wrong}> {line.wrong.join("; ")}</span>}
+            {line.wrong.length > 0 && <span className={words.wrong}> {line.wrong.join("; ")}</span>}
           </li>
         ))}
       </ol>

@@ -86,7 +86,7 @@ export function QuickEntry() {
         </Button>
         <Button onClick={() => setPasted("")}>Several lines</Button>
       </div>
-      <div className={classes.understood} role="status" aria-label="Understood">
+      <div className={text.understood} role="status" aria-label="Understood">
         {line.trim() === "" ? (
           <span className={text.softLine}>
             Words in any order: section or :rail, 1000u, 25v, 105, 10x20, p5, @60/30, -down, C14-C18. Key e leads here.
@@ -94,22 +94,22 @@ export function QuickEntry() {
         ) : (
           <>
             {understoodWords(entry, net.name && `${net.name}${net.isNew ? ", new rail" : ""}`).map((piece) => (
-              <span key={piece} className={classes.piece}>
+              <span key={piece} className={text.piece}>
                 {piece}
               </span>
             ))}
             {problems.map((one) => (
-              <span key={one.code + one.word} className={classes.wrong}>
+              <span key={one.code + one.word} className={text.wrong}>
                 {entryProblemWords(one)}
               </span>
             ))}
             {net.question && (
-              <span className={classes.wrong}>
+              <span className={text.wrong}>
                 Which rail? Name it:{" "}
                 {net.question.map((name) => (/\s/.test(name) ? `:"${name}"` : `:${name}`)).join(" or ")}
               </span>
             )}
-            {taken.length > 0 && <span className={classes.wrong}>{taken.join(", ")} on the board already</span>}
+            {taken.length > 0 && <span className={text.wrong}>{taken.join(", ")} on the board already</span>}
           </>
         )}
       </div>
