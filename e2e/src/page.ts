@@ -44,38 +44,37 @@ export class Page {
   }
 
   async click(name: string): Promise<void> {
-    const element = await this.control(name);
-    // Parts of the drawing are SVG: the driver's own click aims at a middle that a label may cover.
-    await this.driver.executeScript(
-      "arguments[0].click ? arguments[0].click() : arguments[0].dispatchEvent(new MouseEvent('click', { bubbles: true }))",
-      element,
-    );
+    await this.reach(`click "${name}"`, async () => {
+      const element = await this.control(name);
+      // Parts of the drawing are SVG: the driver's own click aims at a middle that a label may cover.
+      await this.driver.executeScript(
+        "arguments[0].click ? arguments[0].click() : arguments[0].dispatchEvent(new MouseEvent('click', { bubbles: true }))",
+        element,
+      );
+    });
   }
 
   async fill(label: string, text: string): Promise<void> {
-    await this.until(`type into "${label}"`, async () => {
-      try {
-        await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"), text);
-        return true;
-      } catch (failure) {
-        // It was drawn anew between being found and being typed into.
-        if (failure instanceof error.StaleElementReferenceError) return false;
-        throw failure;
-      }
+    await this.reach(`type into "${label}"`, async () => {
+      await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"), text);
     });
   }
 
   /** One of several radio buttons by its label; their inputs have no size, so the click goes to them directly. */
   async switchTo(label: string): Promise<void> {
-    await this.driver.executeScript("arguments[0].click()", await this.field(label));
+    await this.reach(`switch to "${label}"`, async () => {
+      await this.driver.executeScript("arguments[0].click()", await this.field(label));
+    });
   }
 
   async choose(label: string, option: string): Promise<void> {
-    const element = await this.field(label);
-    for (const one of await element.findElements(By.css("option"))) {
-      if ((await one.getText()) === option) return one.click();
-    }
-    throw new Error(`No option "${option}" under "${label}"`);
+    await this.reach(`choose "${option}" under "${label}"`, async () => {
+      const element = await this.field(label);
+      for (const one of await element.findElements(By.css("option"))) {
+        if ((await one.getText()) === option) return one.click();
+      }
+      throw new Error(`No option "${option}" under "${label}"`);
+    });
   }
 
   /** Keys to whatever has the focus, as a hand on the keyboard sends them. */
@@ -130,6 +129,19 @@ export class Page {
         cause: error,
       });
     }
+  }
+
+  /** Finds and does one thing; once more where the page was drawn anew between the two. */
+  private async reach(what: string, act: () => Promise<void>): Promise<void> {
+    await this.until(what, async () => {
+      try {
+        await act();
+        return true;
+      } catch (failure) {
+        if (failure instanceof error.StaleElementReferenceError) return false;
+        throw failure;
+      }
+    });
   }
 
   private async find(what: string, look: () => Promise<WebElement | null>): Promise<WebElement> {
