@@ -19,13 +19,14 @@ import {
 import { sampleJob, samplePower, sampleReading, sampleRules, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { directionWord, listWords, netWords, signLabels } from "./boardWords";
-import { cautionChapters, cautions } from "./cautions";
+import { type CautionKey, cautionChapters, cautions } from "./cautions";
 import { chargeWords, dangerWords } from "./chargeWords";
 import { firstCheckWords, stageLabels } from "./faultWords";
 import { gateCheckWords, powerGateWords, shutterWords } from "./firstPowerWords";
 import { familyFindingWords, standingWords } from "./intakeWords";
 import { ledgerLine, weightWords } from "./ledgerWords";
 import { lensLabels, openPointWords } from "./lensWords";
+import { testWords } from "./probeWords";
 import { rejectionWords } from "./replacementWords";
 import { verdictLabels } from "./verdictWords";
 
@@ -182,6 +183,32 @@ describe("wording", () => {
       "Bulk C1 2.1 V, creeping back towards 16 V: drain again",
     );
     expect(words({ ...once, waitsFor: "other_side_of_fuse" })).toContain("read the other side");
+  });
+
+  it.each<[CautionKey, readonly RegExp[]]>([
+    [
+      "livePrimary",
+      [/clip of an earthed scope on the hot ground is a dead short/, /differential probe/, /never lifted/],
+    ],
+    ["firstPower", [/isolates; it does not limit current/, /eye protection/, /vents upward/, /lamp burns/]],
+    ["overVoltage", [/host unplugged/, /dummy load/]],
+    ["hotSink", [/drain or the hot ground/, /never a scope's ground/]],
+    ["phantomVolts", [/Y capacitors/, /no proof of insulation/]],
+    ["backlight", [/above 1 kV/, /output side, more when one is open/]],
+    ["limitedEnergy", [/Plug out and bulk verified/, /mains-level volts once it switches/]],
+    ["xCapacitor", [/a discharge chip works only while its unit does/, /either side of the fuse/]],
+    ["electrolyte", [/gloves on/, /nothing to the eyes/, /before any heat/, /smell of fish/]],
+    ["hotAir", [/film and X capacitors/]],
+    ["chargedByTest", [/insulation test/, /discharge it and verify again/]],
+    ["storedCharge", [/wait, measure again: it creeps back/]],
+  ])("%s leaves out nothing that hurts", (key, dangers) => {
+    for (const danger of dangers) expect(cautions[key]).toMatch(danger);
+  });
+
+  it("stops an outside feed of the control IC, and knows a chip that may stay silent", () => {
+    const how = (name: string) => Object.values(testWords).find((one) => one.name === name)?.how;
+    expect(how("Feed Vcc from outside")).toMatch(/stop at 20 V unless .* never with the mains connected/);
+    expect(how("Limited DC on the bulk")).toMatch(/brown-out pin stays silent below about 80 V: no fault/);
   });
 
   it("gathers every caution once on the page that gathers them", () => {

@@ -16,7 +16,7 @@ import type { PartKind } from "../board/board";
 import type { JobAct, JobActKind } from "../facts/jobActs";
 import type { JobFacts, ReworkStep, ReworkTick } from "../facts/jobFacts";
 import type { PowerEvent } from "../facts/powerEvents";
-import { firstPower } from "./firstPower";
+import { connectedAgainstGate, firstPower } from "./firstPower";
 import { jobChargeStates } from "./jobCharge";
 
 const at = "2026-11-23T11:00:00Z";
@@ -95,6 +95,28 @@ describe("first power", () => {
     expect(power({ ...out(), ...overruled(20) }).overruledBy).not.toBeNull();
     expect(codes({ ...out(tick("C2", "removed", 30)), ...overruled(20) })).toEqual(["part_out"]);
     expect(codes({ ...out(), ...overruled(5) })).toEqual(["part_out"]);
+  });
+});
+
+describe("the mains, connected against what stood there", () => {
+  const connected = (sequence: number) => ({ ...sampleCharge("mains_connected", sequence), sequence });
+  const against = (more: Partial<JobFacts>) =>
+    connectedAgainstGate(sampleJob(more), sampleRules.charge).map((one) => one.sequence);
+  it("is told by what stood there at that moment, not by what was mended since", () => {
+    const facts = { ...primary, ticks: [...replaced("C1", 1), tick("C1", "removed", 25, false)] };
+    const chargeEvents = [
+      connected(5),
+      connected(20),
+      connected(30),
+      { ...sampleCharge("mains_disconnected", 1), sequence: 22 },
+    ];
+    expect(against({ ...facts, chargeEvents })).toEqual([20]);
+    expect(codes({ ...facts, chargeEvents })).toEqual([]);
+  });
+  it("is told behind a blown fuse, and not after a reason was given", () => {
+    const blown = { symptoms: ["fuse_blown"] as const };
+    const reason = { powerEvents: [stored(10, samplePower("gate_overruled", 0))] };
+    expect(against({ ...blown, ...reason, chargeEvents: [connected(5), connected(20)] })).toEqual([5]);
   });
 });
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import {
+  sampleCharge,
   sampleJob,
   sampleNet,
   samplePart,
@@ -76,6 +77,18 @@ describe("a job without any promise", () => {
     const readings = [fresh, rail(5, { value: 12 })];
     expect(codes({ nets, ...replaced, readings })).toContain("never_powered");
     expect(codes({ nets, ...replaced, readings: [fresh, rail(30, { value: 12 })] })).not.toContain("never_powered");
+  });
+});
+
+describe("a mains connection", () => {
+  it("against a shut gate stays open after the gate was opened", () => {
+    const shut = { symptoms: ["fuse_blown"] as const, readings: proved };
+    const connected = { ...sampleCharge("mains_connected", 1), sequence: 5 };
+    expect(has({ ...shut, chargeEvents: [connected] })("powered_against_gate")).toBe(true);
+    const powerEvents = [{ ...samplePower("gate_overruled", 2), sequence: 6 }];
+    const opened = { ...shut, powerEvents, chargeEvents: [connected] };
+    expect([has(opened)("powered_against_gate"), has(opened)("power_gate_shut")]).toEqual([true, false]);
+    expect(has({ readings: proved, chargeEvents: [connected] })("powered_against_gate")).toBe(false);
   });
 });
 

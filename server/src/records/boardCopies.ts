@@ -15,7 +15,7 @@ interface BoardParts {
 }
 
 /** Every board of a job with what was found on it. */
-export async function loadAllBoardParts(scope: Scope, jobId: string): Promise<readonly BoardParts[]> {
+async function loadAllBoardParts(scope: Scope, jobId: string): Promise<readonly BoardParts[]> {
   const boards = await scope.rows.boards.all({ jobId, deletedAt: null }, [["place", "ASC"]]);
   return Promise.all(boards.map((board) => partsOfBoard(scope, board)));
 }
@@ -81,8 +81,15 @@ export function toPlaces({ nets, positions, found }: BoardParts): readonly Place
   }));
 }
 
-/** Puts the rails, places and found parts of a copy on an empty board: new rows that keep their lineage. */
-export async function fillBoard(scope: Scope, boardId: string, content: BoardTypeContent): Promise<void> {
+/**
+ * Puts the rails, places and found parts of a copy on an empty board: new rows that keep their lineage.
+ * @returns the new rails' ids by their lineage
+ */
+export async function fillBoard(
+  scope: Scope,
+  boardId: string,
+  content: BoardTypeContent,
+): Promise<ReadonlyMap<string, string>> {
   const netIds = new Map(content.nets.map((net) => [net.lineageId, randomUUID()] as const));
   for (const net of content.nets) {
     const id = netIds.get(net.lineageId) as string;
@@ -95,5 +102,27 @@ export async function fillBoard(scope: Scope, boardId: string, content: BoardTyp
     await scope.rows.positions.insert({ ...position, id, boardId, version: 1, netId });
     if (!part) continue;
     await scope.rows.fittedParts.insert({ ...part, id: randomUUID(), positionId: id, version: 1, origin: "found" });
+  }
+  return netIds;
+}
+
+/** All boards of a job on boards of another: a rail behind a rail of another board stays behind that board's copy. */
+export async function copyBoards(scope: Scope, fromJobId: string, toJobId: string): Promise<void> {
+  const sources = await loadAllBoardParts(scope, fromJobId);
+  const copyIds = new Map<string, string>();
+  for (const parts of sources) {
+    const boardId = randomUUID();
+    await scope.rows.boards.insert({ ...parts.board, underlay: null, id: boardId, jobId: toJobId, version: 1 });
+    const netIds = await fillBoard(scope, boardId, toContent(parts));
+    for (const net of parts.nets) copyIds.set(net.id, netIds.get(net.lineageId) as string);
+  }
+  for (const { nets } of sources) {
+    const own = new Set(nets.map((net) => net.id));
+    for (const { id, network } of nets) {
+      const behindNetId = network?.behindNetId ?? null;
+      if (!network || behindNetId === null || own.has(behindNetId)) continue;
+      const copied = { ...network, behindNetId: copyIds.get(behindNetId) ?? null };
+      await scope.rows.nets.update({ network: copied }, { id: copyIds.get(id) as string });
+    }
   }
 }

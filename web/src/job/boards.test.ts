@@ -1,5 +1,5 @@
 import type { JobDetail } from "@pale-cap/contract";
-import { sampleNet, samplePart, samplePosition } from "@pale-cap/core/testing";
+import { sampleNet, samplePart, samplePosition, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { sampleDetail } from "../../testing/sampleView";
 import { acrossBoards, onBoard, shownBoard } from "./boards";
@@ -30,6 +30,20 @@ describe("several boards of a unit", () => {
     expect(whole.nets.map((one) => one.name)).toEqual(["Board 1 12 V", "Host 12 v", "Core"]);
     const alone = { ...detail, boards: detail.boards.slice(0, 1) };
     expect(acrossBoards(alone)).toBe(alone);
+  });
+  it("say of each store where it is", () => {
+    const store = (name: string, place: object) => ({
+      ...sampleStore({ name, positionId: null, netId: null }),
+      ...place,
+    });
+    const energyStores = [
+      store("Bulk", { positionId: "at-C1" }),
+      store("Bank", { netId: "n3" }),
+      store("Host bulk", { boardId: "host" }),
+      store("Inverter", {}),
+    ] as unknown as JobDetail["energyStores"];
+    const names = (of: JobDetail) => acrossBoards(of).energyStores.map((one) => one.name);
+    expect(names({ ...detail, energyStores })).toEqual(["Board 1 Bulk", "Host Bank", "Host bulk", "Inverter"]);
   });
   it("are drawn and edited one by one, each with its own parts under their own names", () => {
     const host = onBoard(detail, shownBoard(detail, "host"));

@@ -1,4 +1,4 @@
-import type { Board, JobDetail } from "@pale-cap/contract";
+import type { Board, EnergyStoreRow, JobDetail } from "@pale-cap/contract";
 
 /** A job with the one of its boards that is shown. */
 export type BoardDetail = JobDetail & { readonly board: Board };
@@ -44,5 +44,15 @@ export function acrossBoards(detail: JobDetail): JobDetail {
         ? { ...position, designator: `${names.get(position.boardId)} ${position.designator}` }
         : position,
     ),
+    // Which board a charge sits on is told of every store: a hand reaches for it there.
+    energyStores: detail.energyStores.map((store) => {
+      const name = names.get(boardIdOf(detail, store) ?? "");
+      return name === undefined || store.name.startsWith(name) ? store : { ...store, name: `${name} ${store.name}` };
+    }),
   };
+}
+
+function boardIdOf(detail: JobDetail, { positionId, netId, boardId }: EnergyStoreRow): string | null {
+  const place = detail.positions.find((one) => one.id === positionId) ?? detail.nets.find((one) => one.id === netId);
+  return place?.boardId ?? boardId ?? null;
 }

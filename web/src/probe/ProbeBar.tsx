@@ -17,7 +17,7 @@ import {
   slipWords,
   verdictLabels,
 } from "@pale-cap/wording";
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 import { useAppDispatch } from "../app/store/hooks";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { useJob } from "../job/JobContext";
@@ -46,7 +46,6 @@ export function ProbeBar() {
   const dispatch = useAppDispatch();
   const [proposals, take] = useProposals();
   const input = useRef<HTMLInputElement>(null);
-  const [isLoadUnderstood, setLoadUnderstood] = useState(true);
   const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
   const name = position?.designator ?? net?.name ?? (target?.kind === "unit" ? "The unit" : undefined);
   const isPart = target?.kind === "part";
@@ -66,10 +65,10 @@ export function ProbeBar() {
     switch (event.key) {
       case "Enter":
         // Nothing typed and nothing live: the bar goes where the next reading tells most.
-        if (!isLoadUnderstood) return act(() => undefined);
-        return act(() => (isEmpty && !probe.hasValue && proposals[0] ? take(proposals[0]) : probe.log(true)));
+        return act(() =>
+          isEmpty && !probe.hasValue && !probe.isLoadMissing && proposals[0] ? take(proposals[0]) : probe.log(true),
+        );
       case "/":
-        if (!isLoadUnderstood) return act(() => undefined);
         return act(() => probe.log(false));
       case "*":
         return act(cycleCircuit);
@@ -154,19 +153,8 @@ export function ProbeBar() {
             </button>
           )}
           {isPart && <Frequency quantity={quantity} settings={settings} />}
-          {!isPart && isPowered && (
-            <QuantityInput
-              label="Load in amperes"
-              isLabelHidden
-              size="xs"
-              unit="A"
-              limits={[0, 500]}
-              placeholder="no load"
-              value={settings.loadAmps}
-              onChange={(loadAmps) => dispatch(probeSet({ loadAmps: loadAmps ?? 0 }))}
-              onValidity={setLoadUnderstood}
-              isSelectedOnFocus
-            />
+          {probe.isLoadAsked && (
+            <Load key={target?.id} loadAmps={settings.loadAmps} onValidity={probe.setLoadUnderstood} />
           )}
           {quantity === "leakage_current" && <LeakageTest settings={settings} />}
           <BarSettings />
@@ -205,7 +193,7 @@ export function ProbeBar() {
         )}
         <div role="status" className={classes.message}>
           {probe.problem ??
-            (isLoadUnderstood ? message() : "The load is not understood: nothing is logged before it is.")}
+            (probe.isLoadMissing ? "The load is not understood: nothing is logged before it is." : message())}
         </div>
       </div>
       <div>
@@ -266,6 +254,27 @@ function Frequency(props: { readonly quantity: QuantityKind; readonly settings: 
         </option>
       ))}
     </select>
+  );
+}
+
+/** What the rail or the unit was drawn on while it was read. A text that leaves with its field stands in no one's way. */
+function Load(props: { readonly loadAmps: number | null; readonly onValidity: (isValid: boolean) => void }) {
+  const dispatch = useAppDispatch();
+  const { loadAmps, onValidity } = props;
+  useEffect(() => () => onValidity(true), [onValidity]);
+  return (
+    <QuantityInput
+      label="Load in amperes"
+      isLabelHidden
+      size="xs"
+      unit="A"
+      limits={[0, 500]}
+      placeholder="no load"
+      value={loadAmps}
+      onChange={(amps) => dispatch(probeSet({ loadAmps: amps ?? 0 }))}
+      onValidity={onValidity}
+      isSelectedOnFocus
+    />
   );
 }
 

@@ -127,6 +127,31 @@ describe("typing into the bar", () => {
     expect(log("30")).toEqual(["net-5", "dc_voltage", 0]);
     expect([log("5"), log("5"), log("20")].at(-1)).toEqual(["net-12", "dc_voltage", 0]);
   });
+  it("stores nothing under a load that is not understood, by hand or by itself; a part is read beside it", () => {
+    const bar = probing({ kind: "rail", id: "net-12" });
+    act(() => void store.dispatch(probeSet({ quantity: "dc_voltage" })));
+    act(() => bar.current.setLoadUnderstood(false));
+    act(() => bar.current.setText("11.9"));
+    act(() => bar.current.log(true));
+    expect([bar.current.isLoadMissing, submitted.mock.calls.length, bar.current.text]).toEqual([true, 0, "11.9"]);
+    act(() => bar.current.setLoadUnderstood(true));
+    act(() => bar.current.log(true));
+    expect(submitted).toHaveBeenCalledOnce();
+    act(() => bar.current.setLoadUnderstood(false));
+    act(() => void store.dispatch(targetSelected({ jobId: "job-1", target: part("C2") })));
+    act(() => bar.current.setText("41m"));
+    act(() => bar.current.log(true));
+    expect(lastBody()).toMatchObject({ targetId: "at-C2", loadAmps: null });
+  });
+  it("begins a rail without the load of the one before", () => {
+    const nets = [...board.nets, sampleNet({ id: "net-5", name: "5 V", nominalVolts: 5 })];
+    const bar = probing({ kind: "rail", id: "net-12" }, { nets });
+    act(() => void store.dispatch(probeSet({ quantity: "dc_voltage", loadAmps: 4 })));
+    act(() => void store.dispatch(targetSelected({ jobId: "job-1", target: { kind: "rail", id: "net-5" } })));
+    act(() => bar.current.setText("5.02"));
+    act(() => bar.current.log(true));
+    expect(lastBody()).toMatchObject({ targetId: "net-5", loadAmps: 0 });
+  });
   it("asks a part for its ESR again after a rail's volts, and a rail for volts after a part", () => {
     const bar = probing({ kind: "rail", id: "net-12" });
     act(() => void store.dispatch(probeSet({ quantity: "dc_voltage" })));

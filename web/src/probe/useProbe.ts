@@ -6,7 +6,7 @@ import { useJob } from "../job/JobContext";
 import { probedPart } from "../job/looseParts";
 import { useTarget } from "../job/useTarget";
 import { type ProbeTarget, probeSet } from "../job/workplaceSlice";
-import { barQuantities, fittingQuantity } from "./barQuantities";
+import { barQuantities, fittingQuantity, isUnderPower } from "./barQuantities";
 import { draftReading, type ReadValue } from "./draftReading";
 import { expectation } from "./expectation";
 import { probeOrder, steppedTarget } from "./probeOrder";
@@ -28,6 +28,8 @@ export function useProbe() {
   const personId = useAppSelector((state) => state.workplace.personId);
   const send = useSendReading(detail.job.id);
   const dispatch = useAppDispatch();
+  /** A load that is typed and stands for nothing would store the reading under another one. */
+  const [isLoadUnderstood, setLoadUnderstood] = useState(true);
   /** The part whose ESR was read just now and whose C comes with it. */
   const [paired, setPaired] = useState<string | null>(null);
 
@@ -61,6 +63,8 @@ export function useProbe() {
   const slip = isDoubtful ? unitSlip(value, band) : null;
   const [askedText, setAskedText] = useState<string | null>(null);
   const isSlipAsked = slip !== null && askedText === typed.text;
+  const isLoadAsked = target !== undefined && target.kind !== "part" && isUnderPower(target, quantity);
+  const isLoadMissing = isLoadAsked && !isLoadUnderstood;
   const wouldBe = useWouldBe(target, quantity, value);
 
   function step(by: number): void {
@@ -73,7 +77,7 @@ export function useProbe() {
 
   /** Confirms what is typed, or else what is live, and moves on at once; sending goes on behind it. */
   function log(thenStep: boolean): void {
-    if (!target || read === null || refused) return;
+    if (!target || read === null || refused || isLoadMissing) return;
     if (slip && !isSlipAsked) {
       setAskedText(typed.text);
       return;
@@ -83,7 +87,7 @@ export function useProbe() {
 
   /** The other of two readings of a number that may have slipped by a thousand. */
   function logOther(): void {
-    if (slip && isSlipAsked) store({ value: slip.other, code: null }, true);
+    if (slip && isSlipAsked && !refused) store({ value: slip.other, code: null }, true);
   }
 
   function store(taken: ReadValue, thenStep: boolean): void {
@@ -160,6 +164,11 @@ export function useProbe() {
     /** Set while an ohmmeter does not belong across this part: nothing is logged then. */
     ohmsRefused: refused,
     goOwnWay: volts.goOwnWay,
+    /** The reading is taken under power, and how much was drawn belongs to it. */
+    isLoadAsked,
+    /** Set while the load is typed and not understood: nothing is logged then. */
+    isLoadMissing,
+    setLoadUnderstood,
     unit,
     band,
     text: typed.text,

@@ -1,7 +1,6 @@
-import { randomUUID } from "node:crypto";
 import type { JobRow } from "../../database/models/jobs";
 import type { Scope } from "../../database/scope";
-import { fillBoard, loadAllBoardParts, toContent } from "../../records/boardCopies";
+import { copyBoards } from "../../records/boardCopies";
 import { markStale } from "../../summaries/markStale";
 
 /**
@@ -31,10 +30,6 @@ export async function copyUnit(
     intakeDetails: JSON.parse(JSON.stringify({ labelPlate, topology, purpose })),
     jobFamilyId: unit.familyId,
   });
-  for (const parts of await loadAllBoardParts(scope, source.id)) {
-    const boardId = randomUUID();
-    await scope.rows.boards.insert({ ...parts.board, underlay: null, id: boardId, jobId: unit.id, version: 1 });
-    await fillBoard(scope, boardId, toContent(parts));
-  }
+  await copyBoards(scope, source.id, unit.id);
   await markStale(scope, unit.id);
 }

@@ -1,4 +1,5 @@
 import { editableValues, type Family, type JobDetail } from "@pale-cap/contract";
+import { netValues } from "@pale-cap/core/testing";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
@@ -39,6 +40,26 @@ describe("identical units", () => {
       { code: "part_bad", subject: "C21", own: "not_checked", ownPositionId: second.positions[0]?.id },
     ]);
     expect((await get<Family>(`/api/jobs/${first}/family`)).findings).toEqual([]);
+  });
+
+  it("hold all boards of the unit, and a rail behind another board's rail stays behind that board's copy", async () => {
+    const first = await makeJob(test.app);
+    const supply = await makePart(test.app, first, "C1");
+    const host = newId();
+    await request(test.app).post(`/api/jobs/${first}/boards`).send({ id: host, name: "Host" }).expect(201);
+    const network = { arrangement: "parallel", behindNetId: supply.netId, chokeHenrys: null, chokeOhms: null };
+    const net = { id: newId(), table: "net", operation: "insert", version: null, values: { ...netValues, network } };
+    await request(test.app)
+      .post(`/api/jobs/${first}/board-edits`)
+      .send({ id: newId(), boardId: host, changes: [net] })
+      .expect(200);
+    const unit = { id: newId(), serial: null };
+    await more(first, [unit]).expect(201);
+    const copy = await get<JobDetail>(`/api/jobs/${unit.id}`);
+    const netOf = (place: number) =>
+      copy.nets.find((one) => one.boardId === copy.boards.find((board) => board.place === place)?.id);
+    expect(netOf(2)?.network?.behindNetId).toBe(netOf(1)?.id);
+    expect([netOf(1)?.id, netOf(2)?.id]).not.toContain(supply.netId);
   });
 
   it("follow the place, not the name it has on one of them", async () => {
