@@ -18,11 +18,6 @@ afterAll(async () => {
   await server?.close();
 });
 
-async function lens(number: number, heading: string): Promise<void> {
-  await page.chord(Key.ALT, String(number));
-  await page.see(heading);
-}
-
 /** Two low readings of a proved meter at one store, two minutes apart. */
 async function drained(store: string): Promise<void> {
   await readBefore(server, await jobIdOf(browser), { store, volts: 0.5, secondsAgo: 120 });
@@ -38,7 +33,7 @@ async function takeIn(model: string, ...parts: string[]): Promise<void> {
   await page.see("Make the job");
   await page.press("adapter", Key.TAB, "Pandruil", Key.TAB, model, Key.TAB, "Dead.", Key.ENTER);
   await page.see(`Intake of Pandruil ${model}`);
-  await lens(3, "Words in any order");
+  await page.lens(3, "Words in any order");
   for (const part of parts) {
     await page.fill("Quick entry", part);
     await page.press(Key.ENTER);
@@ -51,7 +46,7 @@ describe("a doubler", () => {
     await takeIn("Twin", "C1 bulk 220u 200v", "C2 bulk 220u 200v");
     await page.choose("Bulk, capacitors are", "in series (doubler)");
     await page.seeNamed("Charge watch: Charge unknown: C1 and C2 not named yet");
-    await lens(2, "What holds charge?");
+    await page.lens(2, "What holds charge?");
     for (const half of ["C1", "C2"]) {
       await page.click(`${half} from the board`);
       await page.click("Add store");
@@ -68,19 +63,19 @@ describe("a doubler", () => {
 describe("a blown fuse with a shorted bulk behind it", () => {
   it("shuts the gate, and is read to the end", async () => {
     await takeIn("Gate", "C1 bulk 120u 400v", "F1", "BR1", "Q1");
-    await lens(1, "Intake of Pandruil Gate");
+    await page.lens(1, "Intake of Pandruil Gate");
     await page.switchTo("fuse open");
     await page.press(Key.ENTER);
-    await lens(8, "5 of 5 tests are open");
+    await page.lens(8, "5 of 5 tests are open");
     await page.see("No ohms yet");
     // A blown fuse leaves the bulk charged: it is drained before an ohmmeter comes near.
-    await lens(2, "What holds charge?");
+    await page.lens(2, "What holds charge?");
     await page.click("C1 from the board");
     await page.click("Add store");
     await page.seeNamed("Charge watch: Bulk C1 unknown");
     await drained("Bulk C1");
     await page.seeNamed("Charge watch: Bulk C1 measured 600 mV");
-    await lens(8, "5 of 5 tests are open");
+    await page.lens(8, "5 of 5 tests are open");
     // A number that is a short is never ticked as sound, whatever a person says.
     await test("Bulk + to −: ohms", "0,3");
     await page.see("300 mΩ is a short: it is not ticked as sound.");
@@ -105,7 +100,7 @@ describe("a blown fuse with a shorted bulk behind it", () => {
 describe("an output", () => {
   it("catches an ESR that slipped by a thousand before it is stored", async () => {
     await takeIn("Load", "C31 out 1000u 16v");
-    await lens(4, "Readings of this part");
+    await page.lens(4, "Readings of this part");
     await page.seeNamed("Reading, DC of C31");
     await page.press("0", Key.ENTER);
     await page.seeNamed("Reading, ESR of C31");
@@ -116,10 +111,10 @@ describe("an output", () => {
   });
 
   it("stays open at a hundredth of its promise", async () => {
-    await lens(3, "How they hang together");
+    await page.lens(3, "How they hang together");
     await page.fill("Output, before choke, promised load", "2");
     await page.press(Key.TAB);
-    await lens(8, "promised 2 A");
+    await page.lens(8, "promised 2 A");
     await page.click("Loaded");
     await page.fill("Load", "0,02");
     await page.press(Key.TAB);
@@ -133,7 +128,7 @@ describe("an output", () => {
     await page.see("C31, temperature");
     await page.click("Ripple p-p");
     await page.seeNamed("Reading, Ripple p-p of Output");
-    await lens(9, "Open points");
+    await page.lens(9, "Open points");
     await page.see("Output, before choke was read at part load, not at what was promised.");
   });
 });
@@ -151,11 +146,11 @@ describe("a unit of two boards", () => {
     await page.fill("Quick entry", "C1 bulk 220u 400v");
     await page.press(Key.ENTER);
     await page.seeNamed("C1, 220 µF 400 V");
-    await lens(2, "What holds charge?");
+    await page.lens(2, "What holds charge?");
     await page.see("Charge unknown: Host C1 not named yet");
     await page.switchTo("Board 1");
     await page.seeNamed("C1, 1000 µF 16 V");
-    await lens(4, "Read next");
+    await page.lens(4, "Read next");
     await page.see("Host C1");
     await page.see("Board 1 C1");
   });

@@ -27,8 +27,7 @@ async function type(...parts: string[]): Promise<void> {
 }
 async function lens(number: number, heading: string): Promise<void> {
   keys += 2;
-  await page.chord(Key.ALT, String(number));
-  await page.see(heading);
+  await page.lens(number, heading);
 }
 async function click(name: string): Promise<void> {
   clicks += 1;

@@ -17,12 +17,6 @@ afterAll(async () => {
   await server?.close();
 });
 
-/** Alt and a digit: the lens of that rung. */
-async function lens(number: number, heading: string): Promise<void> {
-  await page.chord(Key.ALT, String(number));
-  await page.see(heading);
-}
-
 /** Types a reading into the probe bar, which has the focus, and logs it. */
 async function probe(text: string): Promise<void> {
   await page.press(text, Key.ENTER);
@@ -67,7 +61,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("computes what is stored and follows the charge until mains takes it back", async () => {
-    await lens(2, "What holds charge?");
+    await page.lens(2, "What holds charge?");
     await page.fill("Name", "Bulk C1");
     await page.fill("Capacitance", "150");
     await page.fill("Expected voltage", "325");
@@ -109,7 +103,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("enters capacitors row by row and draws them to scale", async () => {
-    await lens(3, "Type the first capacitor");
+    await page.lens(3, "Type the first capacitor");
     const size = { capacitance: "1000", "rated voltage": "16", diameter: "10", height: "20", pitch: "5" };
     await enterCapacitor({ designator: "C31", ...size, x: "60", y: "30" });
     await page.seeNamed("C31, 1000 µF 16 V, Output, before choke");
@@ -142,7 +136,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("measures on the number pad: a bank in circuit, then lifted, with a slip taken back", async () => {
-    await lens(4, "Readings of this part");
+    await page.lens(4, "Readings of this part");
     await page.see("C31");
     // Nothing on this net was measured since the mains: volts come first, and the same part stays the target.
     await page.seeNamed("Reading, DC of C31");
@@ -184,7 +178,7 @@ describe("one job through all nine lenses", () => {
     await (await page.field("Reading, DC of Output")).sendKeys("12,2", Key.ENTER);
     await page.see("12.2 V no load");
     await page.seeNamed("Charge watch: Bulk C1 unknown: a live reading was taken");
-    await lens(2, "Mains and log");
+    await page.lens(2, "Mains and log");
     const card = "Bulk C1 unknown: a live reading was taken";
     await page.until(
       "see lens and card agree with the frame",
@@ -193,7 +187,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("judges with reasons", async () => {
-    await lens(5, "All parts, worst first");
+    await page.lens(5, "All parts, worst first");
     await page.seeNamed("C31, 1000 µF 16 V, Output, before choke, failed");
     await page.seeNamed("C32, 1000 µF 16 V, Output, before choke, sound");
     await page.click("C31, ");
@@ -203,7 +197,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("chooses by requirement and life, and says why near ones were turned down", async () => {
-    await lens(6, "What the place needs");
+    await page.lens(6, "What the place needs");
     await page.see("900 µF to 2000 µF");
     await page.see("By expected life");
     await page.see("Would have ranked as high, but");
@@ -212,7 +206,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("ticks removal, fitting and both polarity checks", async () => {
-    await lens(7, "Parts of one value together");
+    await page.lens(7, "Parts of one value together");
     for (const step of ["Old part out", "New part in", "Polarity by the board's mark"]) {
       const box = await page.field(`C31: ${step}`);
       await page.until(`tick ${step}`, () => box.isEnabled());
@@ -225,7 +219,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("proves the rail unloaded and loaded, with ripple", async () => {
-    await lens(8, "promised 4");
+    await page.lens(8, "promised 4");
     await page.seeNamed("Reading, DC of Output");
     await page.see("Cold checks are missing: Output, before choke to its ground.");
     await page.seeNot("Series lamp of");
@@ -255,7 +249,7 @@ describe("one job through all nine lenses", () => {
   });
 
   it("hands over on paper: work on an output asks for no charge", async () => {
-    await lens(9, "Open points");
+    await page.lens(9, "Open points");
     await page.see("C31: the new part was never read.");
     await page.click("Small repair: accept the light point as not measured");
     await page.see("accepted: not measured");

@@ -89,6 +89,12 @@ export class Page {
     await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
   }
 
+  /** Alt and a digit: the lens of that rung, until its heading stands there. */
+  async lens(number: number, heading: string): Promise<void> {
+    await this.chord(Key.ALT, String(number));
+    await this.see(heading);
+  }
+
   /** Waits until the text can be read on the page. */
   async see(text: string): Promise<void> {
     await this.until(`see "${text}"`, async () => (await this.text()).includes(text));
