@@ -15,7 +15,7 @@ const { toldUnexplainedRatio } = tradeConstants.job;
 
 /** The proof of a rail by all that is known of the job. */
 export function proofOf(net: BoardNet, facts: JobFacts, rules: JobRules): RailProof {
-  return railProof(net, facts, rules.rail, { asNewVolts: () => asNewRippleVolts(facts, net.id) });
+  return railProof(net, facts, rules.rail, { asNewVolts: (amps) => asNewRippleVolts(facts, net.id, amps) });
 }
 
 /**

@@ -5,13 +5,16 @@ import { converterOf } from "../ripple/usualConverter";
 import { fedRail, usualCapacitorCelsius } from "../waveform/rippleFindings";
 
 /**
- * Ripple of a rail at its promised load with every capacitor new as marked: what no repair with the same parts undercuts.
+ * Ripple of a rail with every capacitor new as marked, at the load at which it was read: what no repair with the same parts
+ * undercuts.
  *
+ * @param loadAmps above 0
  * @returns volts peak to peak; null where it cannot be predicted
  */
 export function asNewRippleVolts(
   facts: Pick<JobFacts, "nets" | "positions" | "fittedParts" | "device">,
   netId: string,
+  loadAmps: number,
 ): number | null {
   const net = facts.nets.find((one) => one.id === netId);
   if (!net) return null;
@@ -19,7 +22,7 @@ export function asNewRippleVolts(
   const board = { ...facts, readings: [], chosen: new Map() };
   const question = {
     ...{ board, netId: first.id, converter: converterOf(first, facts), railVolts: first.nominalVolts },
-    ...{ loadAmps: net.fullLoadAmps ?? first.fullLoadAmps, temperatureCelsius: usualCapacitorCelsius },
+    ...{ loadAmps, temperatureCelsius: usualCapacitorCelsius },
   };
   try {
     return predictRipple(question)?.states.healthy.loadPeakToPeakVolts ?? null;

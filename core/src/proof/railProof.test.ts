@@ -37,6 +37,20 @@ describe("a load", () => {
     const unpromised = sampleNet({ fullLoadAmps: null });
     expect(railProof(unpromised, facts(read({ value: 12, loadAmps: 0.5 })), rules).loaded.state).toBe("passed");
   });
+  it("that is part of the promise is told by the largest, of the same the last", () => {
+    const told = proof({ value: 12, loadAmps: 3 }, { value: 11.9, loadAmps: 2 }, { value: 11.8, loadAmps: 3 });
+    expect([told.loaded.state, told.loaded.reading?.value, told.partLoadRatio]).toEqual(["part_load", 11.8, 0.75]);
+    const rippled = proof({ ...ripple, value: 0.03, loadAmps: 2 }, { ...ripple, value: 0.02, loadAmps: null });
+    expect([rippled.ripple.state, rippled.ripple.reading?.value]).toEqual(["part_load", 0.03]);
+    // Once the promise is read, part of it tells nothing more; a rail without a promise has no part of it.
+    expect(proof({ value: 12, loadAmps: 3 }, { value: 11.9, loadAmps: 4 }).partLoadRatio).toBeNull();
+    expect(proof({ value: 12, loadAmps: 3 }, { value: 8, loadAmps: 4 }).loaded.state).toBe("failed");
+  });
+  it("that is unknown is none, and a reading without a number decides nothing", () => {
+    expect(proof({ value: 12.1, loadAmps: null }).unloaded.state).toBe("passed");
+    const open = proof({ value: 12.1 }, { value: null, coarseCode: "over_range" });
+    expect([open.unloaded.state, open.unloaded.reading?.value]).toEqual(["passed", 12.1]);
+  });
   it("too small takes no failure away, and its ripple proves nothing", () => {
     expect(proof({ value: 8.2, loadAmps: 4 }, { value: 12.1, loadAmps: 0.1 }).loaded.state).toBe("failed");
     expect(proof({ ...ripple, value: 0.02, loadAmps: 0 }).ripple.state).toBe("part_load");
@@ -149,6 +163,19 @@ describe("limits", () => {
     expect(of(0.06, 0.05)).toBe("failed");
     expect(of(0.06, null)).toBe("failed");
     expect(of(0.04, 0.087)).toBe("passed");
+    // At the load of the reading, and only where there is something to excuse.
+    const asked: number[] = [];
+    const asNewVolts = (amps: number) => {
+      asked.push(amps);
+      return 0.087;
+    };
+    const at = (value: number, loadAmps: number) =>
+      railProof(sampleNet({ rippleLimitVolts: 0.05 }), facts(read({ ...ripple, value, loadAmps })), rules, {
+        asNewVolts,
+      });
+    expect([at(0.04, 4), at(0.2, 1)].map((one) => one.asNewRippleVolts)).toEqual([null, null]);
+    expect([at(0.2, 4.2).asNewRippleVolts, asked]).toEqual([0.087, [4.2]]);
+    expect(of(0.1, 0.09)).toBe("as_new");
   });
 });
 
@@ -159,6 +186,10 @@ describe("what the rig falsifies", () => {
     expect(through.voided.map((one) => [one.reading.value, one.by])).toEqual([[12.1, "series_lamp"]]);
     const limiter = { isSeriesLamp: false, isIsolationTransformer: false, isElectronicLimiter: true };
     expect(proof({ value: 12.1, rig: limiter }).voided[0]?.by).toBe("electronic_limiter");
+    // It neither passes nor fails anything, last or not.
+    expect(proof({ value: 12.05 }, { value: 3, rig: lamp }).unloaded.state).toBe("passed");
+    expect(proof({ ...ripple, value: 0.9, loadAmps: 4, rig: lamp }).ripple.state).toBe("not_measured");
+    expect(proof({ value: 12.1, loadAmps: 2, rig: lamp }).loaded.state).toBe("not_measured");
   });
   it("lets volts and ripple behind a transformer stand", () => {
     expect(proof({ value: 11.9, loadAmps: 4, rig: transformer }).loaded.state).toBe("passed");

@@ -68,8 +68,8 @@ export interface ProofFacts {
 interface ProofOptions {
   /** Also what was read before the last act: what was wrong, not what is proved. */
   readonly isOfAnyTime?: boolean;
-  /** Ripple of the rail with every part new, at its promised load; asked only where the limit is passed. */
-  readonly asNewVolts?: () => number | null;
+  /** Ripple of the rail with every part new, at the load of the reading; asked only where the limit is passed. */
+  readonly asNewVolts?: (loadAmps: number) => number | null;
 }
 
 /**
@@ -116,7 +116,8 @@ export function railProof(net: BoardNet, facts: ProofFacts, rules: RailRules, op
     rippleAtFull.state === "not_measured" && ripplePart
       ? { ...rippleAtFull, state: "part_load" as const, reading: ripplePart }
       : rippleAtFull;
-  const asNewRippleVolts = rippleRead.state === "failed" ? (options.asNewVolts?.() ?? null) : null;
+  const rippleAmps = rippleRead.reading?.loadAmps ?? 0;
+  const asNewRippleVolts = rippleRead.state === "failed" ? (options.asNewVolts?.(rippleAmps) ?? null) : null;
   const ripple = isAsNew(rippleRead, limit, asNewRippleVolts)
     ? { ...rippleRead, state: "as_new" as const }
     : rippleRead;

@@ -103,6 +103,18 @@ describe("the gate", () => {
     expect(gate(["fuse_blown"], [reason, samplePower("fuse_blown", 2)]).isShut).toBe(true);
     expect(gate(["fuse_blown"], [reason, check(2, "bulk", null, [2], { hasShort: true })]).isShut).toBe(true);
   });
+  it("is no matter of a rail or a sink that reads low", () => {
+    for (const item of ["rail", "sink"] as const) {
+      expect(gate([], [check(1, item, null, [0.2], { hasShort: true })])).toMatchObject({ isShut: false, cause: null });
+    }
+    expect(gate([], [samplePower("first_power", 1)])).toMatchObject({ isShut: false, cause: null });
+  });
+  it("names the last trip of a kind, and asks for what was told before it where that is of another", () => {
+    expect(gate(["fuse_blown"], [samplePower("breaker_tripped", 1)]).cause).toBe("breaker_tripped");
+    const asked = open(["residual_current_tripped"], [samplePower("fuse_blown", 1)]);
+    expect([asked.includes("line_neutral"), asked.includes("earth_insulation")]).toEqual([true, true]);
+    expect(gate(["bang"], [check(1, "bulk", null, [2], { hasShort: true })]).cause).toBe("bang_told");
+  });
   it("goes by the order of storing, not by anybody's clock", () => {
     const stored = (sequence: number, one: PowerEvent): PowerEvent => ({ ...one, sequence });
     const tests = all(5).map((one, n) => stored(n + 1, one));

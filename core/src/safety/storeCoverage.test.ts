@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleStore } from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
-import { storeOfPosition, unnamedHolders } from "./storeCoverage";
+import { isUnderDrain, storeOfPosition, unnamedHolders } from "./storeCoverage";
 
 const parallel = sampleNet({ id: "net-bulk", section: "bulk", nominalVolts: 325 });
 const network = { arrangement: "series", behindNetId: null, chokeHenrys: null, chokeOhms: null } as const;
@@ -33,6 +33,42 @@ describe("what a named store answers for", () => {
   });
 });
 
+describe("a drain that is still connected", () => {
+  const positions = [
+    samplePosition("C1", { netId: "net-bulk" }),
+    samplePosition("C2", { netId: "net-bulk" }),
+    samplePosition("C9"),
+    samplePosition("C8", { netId: null }),
+    samplePosition("C7", { netId: null }),
+  ];
+  const under = (store: object, states: readonly [string, boolean][] = [["store-1", true]]) =>
+    ["at-C1", "at-C2", "net-bulk", "at-C9", "net-12", "at-C8", "at-C7"].filter((target) =>
+      isUnderDrain(
+        { positions, energyStores: [sampleStore({ id: "other", positionId: "at-C9" }), sampleStore(store)] },
+        states.map(([storeId, isDrainOn]) => ({ storeId, isDrainOn })),
+        target,
+      ),
+    );
+  const all = ["at-C1", "at-C2", "net-bulk"];
+  it("hangs on its part, its net and what lies on that net, and on nothing else", () => {
+    expect(under({ positionId: "at-C1" })).toEqual(all);
+    expect(under({ positionId: null, netId: "net-bulk" })).toEqual(all);
+    // Where no net places it, it is the part's alone.
+    expect(under({ positionId: "at-C8" })).toEqual(["at-C8"]);
+    expect(under({ positionId: null })).toEqual([]);
+  });
+  it("hangs nowhere once it is off, nor on a store that has none", () => {
+    expect(under({ positionId: "at-C1" }, [["store-1", false]])).toEqual([]);
+    expect(under({ positionId: "at-C1" }, [])).toEqual([]);
+    expect(
+      under({ positionId: "at-C1" }, [
+        ["other", true],
+        ["store-1", false],
+      ]),
+    ).toEqual(["at-C9", "net-12"]);
+  });
+});
+
 describe("what nobody named", () => {
   it("is every bulk, and each of two in series by itself", () => {
     expect(unnamed({})).toEqual(["C1", "C2"]);
@@ -60,6 +96,19 @@ describe("what nobody named", () => {
     expect(unnamed(output(100, 10.1e-6))).toEqual(["C1", "C2"]);
     expect(unnamed(output(-50, 3.9e-3))).toEqual([]);
     expect(unnamed(output(-50, 4.1e-3))).toEqual(["C1", "C2"]);
+    // Exactly at a limit it does not count: 0.05 J at 100 V, 5 J at 50 V, any energy above 0.05 J at 60 V itself.
+    expect(unnamed(output(100, 1e-5))).toEqual([]);
+    expect(unnamed(output(50, 4e-3))).toEqual([]);
+    expect(unnamed(output(60, 1e-3))).toEqual([]);
+    expect(unnamed(output(0, 1))).toEqual([]);
+    // Two in series hold what each holds by itself.
+    const apart = output(100, 12e-6);
+    expect(unnamed({ ...apart, nets: [sampleNet({ nominalVolts: 100, network })] })).toEqual([]);
+    // A film capacitor beside them is no bank with them.
+    const film = [samplePosition("C1", { kind: "film" as const }), samplePosition("C2")];
+    expect(unnamed({ ...apart, positions: film })).toEqual([]);
+    const unknown = [samplePart("C1", { capacitanceFarads: null, ratedVolts: null })];
+    expect(unnamed({ ...output(100, 1), positions: [samplePosition("C1")], fittedParts: unknown })).toEqual([]);
     expect(unnamed({ ...output(100, 1), positions: [samplePosition("R1", { kind: "resistor" })] })).toEqual([]);
   });
   it("is an X capacitor that holds enough, until the line was named", () => {
@@ -68,6 +117,12 @@ describe("what nobody named", () => {
       fittedParts: [samplePart("CX1", { capacitanceFarads: 2.2e-6, ratedVolts: 310 })],
     };
     expect(unnamed(line)).toEqual(["CX1"]);
-    expect(unnamed({ ...line, energyStores: [sampleStore({ kind: "x_capacitor", positionId: null })] })).toEqual([]);
+    const named = { energyStores: [sampleStore({ kind: "x_capacitor", positionId: null })] };
+    expect(unnamed({ ...line, ...named })).toEqual([]);
+    // The line answers for no film capacitor on a rail, nor for a bulk.
+    expect(
+      unnamed({ ...line, ...named, positions: [samplePosition("CX1", { kind: "film", netId: "net-bulk" })] }),
+    ).toEqual(["CX1"]);
+    expect(unnamed(named)).toEqual(["C1", "C2"]);
   });
 });
