@@ -1,14 +1,15 @@
-import { type JudgedPart, judgeBoard } from "@pale-cap/core";
+import { judgeBoard } from "@pale-cap/core";
 import { useCallback, useMemo } from "react";
 import type { PartLook } from "../drawing/BoardDrawing";
 import { useJob } from "./JobContext";
 
-/** The board coloured by verdict: of the parts as they were found, or of those that are in now. */
-export function useVerdictLook(which: JudgedPart): (positionId: string) => PartLook {
+/** The board coloured by the verdict of the parts that sit there now: what is probed, not what once was found. */
+export function useVerdictLook(): (positionId: string) => PartLook {
   const { facts, rules, judgements } = useJob();
+  const isAsFound = facts.fittedParts.every((part) => part.origin === "found" && part.removedAt === null);
   const shown = useMemo(
-    () => (which === "found" ? judgements : judgeBoard(facts, rules.judgement, which)),
-    [which, facts, rules, judgements],
+    () => (isAsFound ? judgements : judgeBoard(facts, rules.judgement, "current")),
+    [isAsFound, facts, rules, judgements],
   );
   return useCallback((positionId: string) => ({ verdict: shown.get(positionId)?.verdict }), [shown]);
 }

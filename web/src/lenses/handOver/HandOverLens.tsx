@@ -35,7 +35,7 @@ export function HandOverLens() {
   const [problem, setProblem] = useState<Problem>();
   const inTurn = useInTurn();
   // What leaves the shop: the parts that are in now, not the ones that were found.
-  const look = useVerdictLook("current");
+  const look = useVerdictLook();
   const accepted = acceptedReasons(detail);
   const outcome = outcomeOf(facts.acts);
   const isTagged = outcome === "not_repaired" || outcome === "scrapped";

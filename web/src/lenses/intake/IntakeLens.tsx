@@ -28,7 +28,7 @@ const receivedKeys = [
 export function IntakeLens() {
   const { detail } = useJob();
   const { job } = detail;
-  const look = useVerdictLook("found");
+  const look = useVerdictLook();
   const [page, setPage] = useIntakePage();
   const [photoId, setPhotoId] = useState<string | null>(null);
   const photo = page === "photos" ? detail.photos.find((one) => one.id === photoId && !one.isRemoved) : undefined;

@@ -19,6 +19,6 @@ export function MeasureLens() {
     const first = capacitorsInOrder(detail).find((one) => one.current);
     if (!target && first) select({ kind: "part", id: first.position.id });
   }, [detail, target, select]);
-  const look = useVerdictLook("found");
+  const look = useVerdictLook();
   return <LensLayout board={<BoardPanel look={look} />} pane={<MeasurePane />} foot={<ProbeBar />} />;
 }

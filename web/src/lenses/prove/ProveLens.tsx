@@ -36,6 +36,6 @@ export function ProveLens() {
       if (quantity.current === "temperature") dispatch(probeSet({ quantity: "esr" }));
     };
   }, [dispatch, partId]);
-  const look = useVerdictLook("current");
+  const look = useVerdictLook();
   return <LensLayout paneWidth="medium" board={<BoardPanel look={look} />} pane={<ProvePane />} foot={<ProbeBar />} />;
 }
