@@ -27,4 +27,16 @@ describe("the words of the fault model", () => {
       "The bulk behind the boost stage has dried, and took along: the boost transistor is shorted. That explains dead, nothing lights and fuse reads open. Not explained by it: fan stuck. 1 thing is still to be checked beside it.",
     );
   });
+  it("say what speaks against it: no part that read well is blamed without a word", () => {
+    const dried = {
+      ...{ faults: ["output_capacitors_dried"], first: ["output_capacitors_dried"], explained: [], unexplained: [] },
+      contradicted: ["output_capacitor_bad" as const],
+    };
+    expect(explanationSentences({ ...dried, probability: 0.61 }, [])).toBe(
+      "Likeliest so far, though what was read speaks against it: output capacitors have dried. Looked for and not found: output capacitor bad.",
+    );
+    expect(explanationSentences({ ...dried, probability: 0.4 }, [])).toMatch(
+      /^Likeliest so far, and not yet likely: .* not found/,
+    );
+  });
 });

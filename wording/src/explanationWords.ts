@@ -104,12 +104,19 @@ export const findingWords = (finding: string): string => findings[finding] ?? sy
 export function explanationSentences(explanation: Explanation, checks: readonly CascadeCheck[]): string {
   const followed = explanation.faults.filter((code) => !explanation.first.includes(code));
   const began = listWords(explanation.first.map(faultName));
-  const sureness = explanation.probability < 0.5 ? "Likeliest so far, and not yet likely: " : "";
+  const against = explanation.contradicted;
+  const sureness =
+    explanation.probability < 0.5
+      ? "Likeliest so far, and not yet likely: "
+      : against.length > 0
+        ? "Likeliest so far, though what was read speaks against it: "
+        : "";
   const rest = followed.length > 0 ? `, and took along: ${listWords(followed.map(faultName))}` : "";
   const sentences = [`${capital(`${sureness}${began}${rest}`)}.`];
   if (explanation.explained.length > 0) {
     sentences.push(`That explains ${listWords(explanation.explained.map(findingWords))}.`);
   }
+  if (against.length > 0) sentences.push(`Looked for and not found: ${listWords(against.map(findingWords))}.`);
   if (explanation.unexplained.length > 0) {
     sentences.push(`Not explained by it: ${listWords(explanation.unexplained.map(findingWords))}.`);
   }
