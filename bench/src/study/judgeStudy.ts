@@ -92,7 +92,7 @@ export function judgeStudy(policy: PolicyName, firstSeed: number, boardCount: nu
   };
 }
 
-function reliabilityOf(
+export function reliabilityOf(
   predictions: readonly { readonly p: number; readonly isFailed: boolean }[],
 ): readonly ReliabilityBin[] {
   return Array.from({ length: binCount }, (_, n) => {

@@ -1,6 +1,25 @@
 import { foldHouseRules, jobRules } from "@pale-cap/contract";
-import { expectedEsrOfPart, judgeBoard, needsReplacement, nextTargets, type PartJudgement } from "@pale-cap/core";
-import type { StudyBench } from "./studyBench";
+import {
+  type CircuitState,
+  expectedEsrOfPart,
+  type JobFacts,
+  judgeBoard,
+  needsReplacement,
+  nextTargets,
+  type PartJudgement,
+  type QuantityKind,
+} from "@pale-cap/core";
+
+/** A board on some bench, as a way of working sees it. */
+export interface PolicyBench {
+  readonly facts: JobFacts;
+  readonly places: readonly string[];
+  readonly readingCount: number;
+  readonly lifted: ReadonlySet<string>;
+  isDomed(at: string): boolean;
+  /** null: it reads open, or nothing. */
+  read(at: string, quantity: QuantityKind, circuitState: CircuitState): number | null;
+}
 
 /** What one way of working came to on one board. */
 export interface Outcome {
@@ -17,7 +36,7 @@ const leastBitsPerMinute = 0.07;
 const mostReadings = 80;
 
 /** Three ways through the same board. */
-export const policies: Readonly<Record<PolicyName, (bench: StudyBench) => Outcome>> = {
+export const policies: Readonly<Record<PolicyName, (bench: PolicyBench) => Outcome>> = {
   /** The application's own: what it proposes, until nothing is worth it. */
   next_best: (bench) => {
     for (let n = 0; n < mostReadings; n++) {
@@ -36,7 +55,7 @@ export const policies: Readonly<Record<PolicyName, (bench: StudyBench) => Outcom
   },
   /** Every part, one lead lifted: ESR, capacitance, voltage loss. */
   fixed_order: (bench) => {
-    for (const { at } of bench.scenario.capacitors) {
+    for (const at of bench.places) {
       for (const quantity of ["esr", "capacitance", "voltage_loss"] as const) bench.read(at, quantity, "lead_lifted");
     }
     return outcomeOf(judgeBoard(bench.facts, rules));
@@ -44,12 +63,12 @@ export const policies: Readonly<Record<PolicyName, (bench: StudyBench) => Outcom
   /** As on a tester's lid: in circuit, above three times the chart, or domed. */
   plain_rule: (bench) => {
     const condemned = new Set<string>();
-    for (const part of bench.scenario.capacitors) {
-      const fitted = bench.facts.fittedParts.find((one) => one.positionId === part.at);
+    for (const at of bench.places) {
+      const fitted = bench.facts.fittedParts.find((one) => one.positionId === at);
       const expected = fitted && expectedEsrOfPart(fitted, 100e3, 20);
-      const value = bench.read(part.at, "esr", "in_circuit");
-      if (part.looks !== null || (expected && value !== null && value > 3 * expected.typicalOhms))
-        condemned.add(part.at);
+      const value = bench.read(at, "esr", "in_circuit");
+      const isHigh = expected !== undefined && expected !== null && value !== null && value > 3 * expected.typicalOhms;
+      if (bench.isDomed(at) || isHigh) condemned.add(at);
     }
     return { condemned, probabilities: new Map() };
   },

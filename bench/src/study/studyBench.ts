@@ -15,6 +15,7 @@ import { Bench } from "../instruments/bench";
 import { lcr } from "../instruments/lcr";
 import { multimeter } from "../instruments/multimeter";
 import { LineSession } from "../protocol/lineSession";
+import type { PolicyBench } from "./policies";
 
 const probeStates: Readonly<Record<CircuitState, ProbeState>> = { in_circuit: "IN", lead_lifted: "LIFTED", out: "OUT" };
 const functions: Readonly<Partial<Record<QuantityKind, readonly [word: string, hertz: number]>>> = {
@@ -25,7 +26,7 @@ const functions: Readonly<Partial<Record<QuantityKind, readonly [word: string, h
 };
 
 /** One board on the bench of the study: what is known of it as a job, and readings taken through the instruments. */
-export class StudyBench {
+export class StudyBench implements PolicyBench {
   private readonly session: LineSession;
   private readonly ohmmeter: LineSession;
   /** Seconds: an ohmmeter needs them until a bank is charged. */
@@ -42,6 +43,14 @@ export class StudyBench {
     this.ohmmeter = new LineSession(multimeter(bench));
     this.session.take("CORR:SHOR");
     this.board = boardOf(scenario);
+  }
+
+  get places(): readonly string[] {
+    return this.scenario.capacitors.map((part) => part.at);
+  }
+
+  isDomed(at: string): boolean {
+    return this.scenario.capacitors.some((part) => part.at === at && part.looks !== null);
   }
 
   get facts(): JobFacts {
