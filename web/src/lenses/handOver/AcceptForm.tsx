@@ -30,7 +30,7 @@ export function AcceptForm(props: {
       className={classes.accept}
       onSubmit={(event) => {
         event.preventDefault();
-        if (isReady) void accept(points, said).then((isSafe) => isSafe && dropReason());
+        if (isReady) void accept(points, said).then((isSafe) => isSafe && dropReason(reason));
       }}
     >
       <NativeSelect

@@ -66,7 +66,7 @@ export function HandOverLens() {
       async ({ job: latest }) => {
         const answer = await handOver({ jobId: job.id, body: { ...body, version: latest.version } });
         setProblem(asProblem(answer.error));
-        if (answer.data) dropMinutes();
+        if (answer.data) dropMinutes(minutes);
       },
       (problem) => setProblem(problem),
     );

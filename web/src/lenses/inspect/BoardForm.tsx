@@ -96,7 +96,7 @@ function OtherBoards() {
     const body = { id: newId(), name: name.trim() };
     if (body.name === "") return;
     if ((await add({ jobId: job.id, body })).error) return;
-    dropName();
+    dropName(name);
     dispatch(boardShown({ jobId: job.id, boardId: body.id }));
   }
 

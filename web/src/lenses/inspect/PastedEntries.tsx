@@ -32,7 +32,7 @@ export function PastedEntries({ start, onClose }: { readonly start: string; read
   async function add() {
     const refused = await edit(() => [...netChanges, ...lines.flatMap((line) => line.changes)]);
     if (refused) return;
-    dropText();
+    dropText(text);
     onClose();
   }
 

@@ -45,7 +45,7 @@ export function GateRow({ demand, isRefused }: { readonly demand: AnsweredDemand
 
   async function store(hasShort: boolean, reason: GateReason | null = null) {
     if (!(await log({ kind: "gate_check", item, subjectId, values: [...values], hasShort, reason }))) return;
-    dropTexts();
+    dropTexts(texts);
     setAsked(null);
   }
 
