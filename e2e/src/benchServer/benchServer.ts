@@ -207,14 +207,14 @@ async function fillShop(applicationUrl: string): Promise<void> {
   await client.connect();
   await client.query(
     `INSERT INTO jobs (id, realm, number, device_kind, device_maker, device_model, complaint, created_at, handed_over_at)
-     SELECT gen_random_uuid(), n, 'monitor', (ARRAY['Brambix', 'Quorvane', 'Zwenth'])[1 + n % 3], 'Model ' || n,
+     SELECT gen_random_uuid(), 'shop', n, 'monitor', (ARRAY['Brambix', 'Quorvane', 'Zwenth'])[1 + n % 3], 'Model ' || n,
        (ARRAY['dead', 'a loud hum', 'resets under load', 'dark after a minute'])[1 + n % 4],
        now() - make_interval(hours => ${jobCount} - n), CASE WHEN n % 67 = 0 THEN NULL ELSE now() END
      FROM generate_series(1, ${jobCount}) n`,
   );
   await client.query(
-    `INSERT INTO boards (id, job_id, width_metres, depth_metres, lid_zones)
-     SELECT gen_random_uuid(), id, 0.15, 0.1, '[]' FROM jobs`,
+    `INSERT INTO boards (id, job_id, place, width_metres, depth_metres, lid_zones)
+     SELECT gen_random_uuid(), id, 1, 0.15, 0.1, '[]' FROM jobs`,
   );
   await client.query(
     `INSERT INTO job_summaries (job_id, realm, number, is_closed, is_stale, folded_by, search_text)
