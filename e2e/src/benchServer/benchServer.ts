@@ -185,7 +185,7 @@ async function postCapture(address: string, jobId: string, netId: string, sample
     "about",
     JSON.stringify({
       ...{ id: randomUUID(), netId, name: "sine", loadAmps: null, instrument: null, clockId: null, personId: null },
-      measuredAt: new Date().toISOString(),
+      ...{ coreVersion: "bench", measuredAt: new Date().toISOString() },
       rig: { hasLongGroundLead: false, isAcCoupled: true, isIsolationTransformer: false, isBandwidthLimited: false },
       analysis: {
         ...{ sampleCount: 5e6, intervalSeconds: 1e-6, ...volts, spikePeakToPeakVolts: 0, spikesPerSecond: 0 },
