@@ -10,7 +10,7 @@ import { type ReworkRows, reworkRows } from "./reworkRows";
 import { useReworkKeys } from "./useReworkKeys";
 import { useTick } from "./useTick";
 
-const submitted = vi.hoisted(() => vi.fn(() => Promise.resolve()));
+const submitted = vi.hoisted(() => vi.fn(() => Promise.resolve({ state: "stored" })));
 vi.mock("../../outbox/outbox", () => ({ outbox: { submit: submitted } }));
 
 const catalogue = [{ id: "new", maker: "Ostrel", series: "Brook" }] as unknown as CataloguePart[];
