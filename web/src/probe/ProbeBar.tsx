@@ -27,7 +27,6 @@ import { QuantityInput } from "../ui/QuantityInput";
 import text from "../ui/text.module.css";
 import { BandScale } from "./BandScale";
 import { BarSettings } from "./BarSettings";
-import { isUnderPower } from "./barQuantities";
 import { LiveLine } from "./LiveLine";
 import classes from "./probe.module.css";
 import { QuantityChoice } from "./QuantityChoice";
@@ -41,7 +40,7 @@ const circuitCycle: readonly CircuitState[] = ["in_circuit", "lead_lifted", "out
 /** The strip at the foot: what is probed, the reading in large digits, what it should be, what it would mean. */
 export function ProbeBar() {
   const probe = useProbe();
-  const { target, position, quantity, settings } = probe;
+  const { target, position, quantity, settings, isPowered } = probe;
   const { detail, power, charge, rules } = useJob();
   const dispatch = useAppDispatch();
   const [proposals, take] = useProposals();
@@ -49,7 +48,6 @@ export function ProbeBar() {
   const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
   const name = position?.designator ?? net?.name ?? (target?.kind === "unit" ? "The unit" : undefined);
   const isPart = target?.kind === "part";
-  const isPowered = target !== undefined && isUnderPower(target, quantity);
 
   // Choosing a part or rail, even the same one again, puts the cursor where the number goes: no hand is free for a click.
   useEffect(() => {
@@ -153,9 +151,7 @@ export function ProbeBar() {
             </button>
           )}
           {isPart && <Frequency quantity={quantity} settings={settings} />}
-          {probe.isLoadAsked && (
-            <Load key={target?.id} loadAmps={settings.loadAmps} onValidity={probe.setLoadUnderstood} />
-          )}
+          {isPowered && <Load key={target?.id} loadAmps={settings.loadAmps} onValidity={probe.setLoadUnderstood} />}
           {quantity === "leakage_current" && <LeakageTest settings={settings} />}
           <BarSettings />
         </div>

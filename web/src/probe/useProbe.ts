@@ -63,8 +63,8 @@ export function useProbe() {
   const slip = isDoubtful ? unitSlip(value, band) : null;
   const [askedText, setAskedText] = useState<string | null>(null);
   const isSlipAsked = slip !== null && askedText === typed.text;
-  const isLoadAsked = target !== undefined && target.kind !== "part" && isUnderPower(target, quantity);
-  const isLoadMissing = isLoadAsked && !isLoadUnderstood;
+  const isPowered = target !== undefined && isUnderPower(target, quantity);
+  const isLoadMissing = isPowered && !isLoadUnderstood;
   const wouldBe = useWouldBe(target, quantity, value);
 
   function step(by: number): void {
@@ -165,7 +165,7 @@ export function useProbe() {
     ohmsRefused: refused,
     goOwnWay: volts.goOwnWay,
     /** The reading is taken under power, and how much was drawn belongs to it. */
-    isLoadAsked,
+    isPowered,
     /** Set while the load is typed and not understood: nothing is logged then. */
     isLoadMissing,
     setLoadUnderstood,
