@@ -157,6 +157,7 @@ export {
   probePoints,
 } from "./measuring/probePoints";
 export type { ProposedTarget } from "./measuring/proposal";
+export { areTipsFirst } from "./measuring/tipsFirst";
 export { type UnitSlip, unitSlip } from "./measuring/unitSlip";
 export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";

@@ -93,6 +93,17 @@ export function sampleReading(designator: string, more: Partial<Reading> = {}): 
   };
 }
 
+/** The tips of the ESR meter together: so much its leads add, nothing unless told otherwise. */
+export function sampleTips(value = 0): Reading {
+  return sampleReading("none", {
+    targetKind: "unit",
+    targetId: "job-1",
+    fittedPartId: null,
+    value,
+    circuitState: null,
+  });
+}
+
 /** A reading on a rail, under power. */
 export function sampleRailReading(netId: string, more: Partial<Reading>): Reading {
   return sampleReading("none", {

@@ -1,5 +1,6 @@
 import { foldHouseRules, jobRules } from "@pale-cap/contract";
 import {
+  areTipsFirst,
   type CircuitState,
   expectedEsrOfPart,
   type JobFacts,
@@ -17,6 +18,8 @@ export interface PolicyBench {
   readonly readingCount: number;
   readonly lifted: ReadonlySet<string>;
   isDomed(at: string): boolean;
+  /** The tips together: what the leads add is read too. */
+  shortTips(): void;
   /** null: it reads open, or nothing. */
   read(at: string, quantity: QuantityKind, circuitState: CircuitState): number | null;
 }
@@ -41,6 +44,10 @@ export const policies: Readonly<Record<PolicyName, (bench: PolicyBench) => Outco
   next_best: (bench) => {
     for (let n = 0; n < mostReadings; n++) {
       const judgements = judgeBoard(bench.facts, rules);
+      if (areTipsFirst(judgements)) {
+        bench.shortTips();
+        continue;
+      }
       const [best] = nextTargets({
         facts: bench.facts,
         judgements,

@@ -49,6 +49,10 @@ export class StudyBench implements PolicyBench {
     return this.scenario.capacitors.map((part) => part.at);
   }
 
+  shortTips(): void {
+    this.take({ targetKind: "unit", targetId: "unit", fittedPartId: null, quantity: "esr", value: 0 });
+  }
+
   isDomed(at: string): boolean {
     return this.scenario.capacitors.some((part) => part.at === at && part.looks !== null);
   }
@@ -72,29 +76,30 @@ export class StudyBench implements PolicyBench {
     const answer = parseNumberAnswer(meter.take(`MEAS:${word}?`) ?? "");
     this.readingCount += 1;
     const value = answer.kind === "value" ? answer.value : null;
+    this.take({
+      ...{ targetKind: "part", targetId: positionId, fittedPartId: `part-${positionId}`, quantity, value },
+      ...{ circuitState, frequencyHertz, isWithdrawn: value === null },
+    });
+    return value;
+  }
+
+  private take(more: Partial<Reading> & Pick<Reading, "targetKind" | "targetId" | "quantity" | "value">): void {
+    if (more.targetKind === "unit") this.readingCount += 1;
     const reading: Reading = {
       id: `r${this.readingCount}`,
-      targetKind: "part",
-      targetId: positionId,
-      fittedPartId: `part-${positionId}`,
-      quantity,
-      value,
-      coarseCode: null,
-      terminals: null,
-      circuitState,
-      frequencyHertz,
+      ...{ fittedPartId: null, coarseCode: null, terminals: null, circuitState: null, frequencyHertz: 100e3 },
       temperatureCelsius: this.scenario.thermal.ambientCelsius,
       isPowered: false,
       loadAmps: null,
       rig: { isIsolationTransformer: false, isSeriesLamp: false, isElectronicLimiter: false },
       ...notStored,
       sequence: this.readingCount,
-      isWithdrawn: value === null,
+      isWithdrawn: false,
       supersedesId: null,
       measuredAt: new Date(Date.UTC(2026, 0, 1) + this.readingCount * 1000).toISOString(),
+      ...more,
     };
     this.readings = [...this.readings, reading];
-    return value;
   }
 }
 

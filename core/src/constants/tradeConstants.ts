@@ -33,8 +33,120 @@ export const tradeConstants = {
     badThenGoodWeight: 1.5,
     /** Where nearly every state of its bank that fits has a part failed, no bound over the bank is needed. */
     condemnedByStatesFrom: 0.9,
-    /** An ohmmeter out of circuit that reads more may still be charging the part. */
-    conductingOhms: 10e3,
+    /** An ohmmeter was held for so long where nobody says longer: a sound part shows these seconds over its farads. */
+    heldSeconds: 1,
+    /** Parts that leak, of those that come to a bench; of a bank that reads low with the ohmmeter, and of one that does not. */
+    leakPrior: 0.015,
+    leakSuspectedRatio: 0.6,
+    leakSpanOhms: [5, 30e3] as readonly [least: number, most: number],
+    leakUnsuspectedFactor: 0.4,
+    /** With the ohmmeter a part below this is a short, whatever else it reads. */
+    shortOhms: 1,
+    /** A net that reads less has something that conducts: usual loads of its kind leave more. */
+    suspiciousOhms: {
+      ...{ bulk: 50e3, pfc: 50e3, vcc: 3e3, feedback: 3e3, standby: 200, output: 100, "output-post": 200 },
+    } as Readonly<Record<string, number>> & { readonly output: number },
+    /** How electrolytics are that come to a bench, by shares; rough, from benches. */
+    conditionShares: { new: 0.66, ageing: 0.14, dry: 0.115, cooked: 0.04, tab: 0.03, open: 0.012 },
+    /** Wet shares of the foil, from which one it only ages, and the powers by which ESR grows with what is lost, with their shares. */
+    drying: {
+      wetRatios: [
+        ...[0.95, 0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6, 0.5, 0.45, 0.4, 0.35, 0.3, 0.25, 0.2, 0.16, 0.12],
+      ] as readonly number[],
+      ageingFromRatio: 0.75,
+      powers: [
+        [1.3, 0.12],
+        [2, 0.28],
+        [3.5, 0.35],
+        [5, 0.25],
+      ] as readonly (readonly [power: number, shareRatio: number])[],
+    },
+    /** New ESR of series against the table of their class, as standard deviations of ln; which class, where nobody entered it. */
+    series: {
+      spreadRatio: 0.3,
+      spreadWithoutSize: 0.45,
+      spreadBySheet: 0.2,
+      wrongClassShare: 0.08,
+      /** A bank whose series reads so many times what its marking lets expect is told of. */
+      tellFromFactor: 1.5,
+      classOfMains: { gp: 0.85, lowz: 0.12, ultra: 0.03 },
+      classOfVcc: { gp: 0.45, lowz: 0.5, ultra: 0.05 },
+      classOfOutput: { gp: 0.2, lowz: 0.6, ultra: 0.2 },
+    },
+    chances: {
+      /** Parts of one series differ by so much, and the table is worse away from 100 kHz. */
+      partSpreadRatio: 0.1,
+      slowSpreadRatio: 0.1,
+      slowSeriesSpreadRatio: 0.25,
+      slowBelowHertz: 20e3,
+      /** New C against the marking; how sharp a school's limits are on parts that are not new. */
+      newCapacitanceSpread: 0.06,
+      /** Above this a meter reads less of it: the foil's pores fill no longer. */
+      fastCapacitanceFromHertz: 500,
+      fastCapacitanceSpread: 0.06,
+      limitSpreadRatio: 0.12,
+      capacitanceLimitSpread: 0.04,
+      /** A school's limit on C is held against the marking, and a part is not failed for having been new so much below it. */
+      capacitanceGrace: 0.03,
+      /** A hand slips by a decade, or anything else, so often; a marking is read wrong by one usual step so often. */
+      slipShare: 0.005,
+      /**
+       * Where a slip lands: mostly within a decade or so, as a density beside a bell of height one (sqrt(2 pi) / ln 10000), and
+       * seldom further off.
+       */
+      slipDensity: 0.27,
+      farFromLn: 3.2,
+      farSlipShare: 0.15,
+      wrongValueShare: 0.015,
+      wrongValueFactor: 2.2,
+      /** A part reads open though it is not: with probes that have read something before, and with others. */
+      openThoughNot: 0.01,
+      openByBadContact: 0.3,
+      /** Of what looks say of "failed" so much counts for "worn" too. */
+      wornShareOfLooks: 0.4,
+      /** Bad batches: their share of banks, and how parts fare in them and elsewhere against the average. */
+      badBatchShare: 0.06,
+      ...{ goodOfUsual: 1.04, badOfUsual: 0.75, goodOfBatch: 0.18, badOfBatch: 5 },
+      /** Below this share of the likeliest a combination of leads and series is not listed. */
+      leastCellShare: 1e-3,
+      leastCombinationShare: 1e-5,
+    },
+    bank: {
+      canHenrys: 12e-9,
+      /** Spread of a bank's reading beside its meter's; below the resonance of usual chokes, with one drawn and without. */
+      spreadRatio: 0.08,
+      resonantBelowHertz: 20e3,
+      resonantSpread: 0.4,
+      slowSpread: 0.25,
+      capacitanceSpread: 0.06,
+      /** So often something beside it that nobody entered moves a bank's reading, by up to this logarithm. */
+      besideShare: 0.08,
+      besideLn: 1,
+      /** A choke of which nothing is known but that it is there: henries with their shares. */
+      unknownChokes: [
+        [1.5e-6, 0.3],
+        [4.7e-6, 0.4],
+        [14e-6, 0.3],
+      ] as readonly (readonly [henrys: number, shareRatio: number])[],
+    },
+    /** A part below this share of what its bank reads, or alone on its net above so many times it, was read wrong once. */
+    contradiction: { belowBankRatio: 0.5, aloneFactor: 5 },
+    /** What leads add that nobody zeroed: steps with their shares, and half of a step relative to it. */
+    leads: {
+      steps: [
+        [0, 0.8],
+        [0.03, 0.045],
+        [0.05, 0.05],
+        [0.08, 0.05],
+        [0.12, 0.035],
+        [0.17, 0.02],
+      ] as readonly (readonly [ohms: number, shareRatio: number])[],
+      stepRatio: 0.2,
+      /** From this chance on that the leads add something the tips go together before anything else. */
+      askFromRatio: 0.3,
+      askFromReadings: 4,
+      tellFromRatio: 0.5,
+    },
     /** A can above this runs hotter than usual ones do in free air on a bench. */
     hotCanCelsius: 60,
     hotCanWeight: 1.2,
@@ -76,10 +188,6 @@ export const tradeConstants = {
     couplerLampVolts: { low: 0.7, high: 1.6 },
   },
   measuring: {
-    /** Parts that leak, and show it in no ESR. */
-    leakPrior: 0.015,
-    /** A net that reads less than this has something that conducts: usual loads read more. */
-    suspiciousOhms: 100,
     /** A sound part loses less in the voltage test. */
     voltageLossSoundRatio: 0.05,
     /** From so many times the catalogue's limit on a leak is bad, and not only old. */

@@ -103,11 +103,12 @@ describe("JobJudge", () => {
     const judge = new JobJudge(facts, rules);
     judge.judge();
     const first = sampleReading("C1", { value: 0.5 });
-    judge.take({ facts: {}, rules: null, addedReadings: [first, sampleReading("C3")], removedReadingIds: [] });
+    const other = sampleReading("C3");
+    judge.take({ facts: {}, rules: null, addedReadings: [first, other], removedReadingIds: [] });
     judge.judge();
     const last = sampleReading("C3", { value: 3 });
     const symptoms = ["collapses_under_load"];
-    judge.take({ facts: { symptoms }, rules: null, addedReadings: [last], removedReadingIds: [first.id] });
+    judge.take({ facts: { symptoms }, rules: null, addedReadings: [last], removedReadingIds: [first.id, other.id] });
     const { judgements, explanation } = judge.judge();
     expect(judgements.get("at-C1")?.verdict).toBe("not_measured");
     expect(judgements.get("at-C3")?.verdict).toBe("failed");

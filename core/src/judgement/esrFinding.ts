@@ -1,10 +1,10 @@
 import { compensatedEsr } from "../capacitors/compensatedEsr";
 import { expectedEsrOfPart, type PartExpectation, partForSchool } from "../capacitors/expectedEsrOfPart";
 import type { JudgementConstants } from "../constants/judgementConstants";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { JudgementRules } from "../facts/jobRules";
 import { bankIntervals, type PartInterval } from "../incircuit/bankIntervals";
 import { groupReadings, isSameFrequency, type ReadingGroup } from "../readings/groupReadings";
-import { bankProbabilities, canHenrys } from "./bankProbabilities";
 import { doRepeatsConflict } from "./conflicts";
 import { type JudgementQuestion, openSurroundings, type PlacedPart } from "./verdict";
 
@@ -15,12 +15,13 @@ export interface EsrFinding {
   readonly esrOhms: number | null;
   readonly interval: PartInterval | null;
   readonly expected: PartExpectation;
-  /** Chance of every part of the bank by all its states; empty alone, out of circuit, or where no state fits. */
-  readonly bankProbabilities: readonly (number | null)[];
   /** Neighbours that were read by themselves and are reckoned with as they are. */
   readonly knownPositionIds: readonly string[];
   readonly isConflicting: boolean;
 }
+
+/** What a neighbour that was read by itself may carry more or less in its bank. */
+const knownSpread = 0.3;
 
 /** The ESR that counts for a part: its own out of circuit before what a bank says in circuit. */
 export function findEsr(question: JudgementQuestion, constants: JudgementConstants): EsrFinding | null {
@@ -40,7 +41,7 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   if (!expected) return null;
   const group = compensated(raw, own ? [question.subject] : bank, rules);
   const isConflicting = doRepeatsConflict(group, esrUncertaintyOfOne(group, rules));
-  const alone = { group, interval: null, expected, bankProbabilities: [], knownPositionIds: [], isConflicting };
+  const alone = { group, interval: null, expected, knownPositionIds: [], isConflicting };
   if (own) return { ...alone, esrOhms: group.value };
 
   const expectedOfBank = bank.map(expectation);
@@ -55,56 +56,36 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   const unknown = bank.map((_, n) => n).filter((n) => known[n] === null || n === index);
   const typicalEsrOhms = unknown.map((n) => (expectedOfBank[n] as PartExpectation).typicalOhms);
   const knownSiemens = known.reduce((sum, one, n) => sum + (one && n !== index ? 1 / one.esrOhms : 0), 0);
-  const siemens = knownSiemens + (surroundings.parallelOhms === null ? 0 : 1 / surroundings.parallelOhms);
   // What lies across a choke carries most, as a conductance, where its resistance equals the choke's reactance.
   const chokeReactanceOhms = choke === null ? null : 2 * Math.PI * group.frequencyHertz * choke;
   const pseudoOhms = chokeReactanceOhms === null ? [] : [(2 * chokeReactanceOhms) / constants.C.r_lo];
-  const intervals = bankIntervals(
-    {
-      typicalEsrOhms: [...typicalEsrOhms, ...pseudoOhms],
-      readingOhms: group.value,
-      standardUncertaintyOhms: group.value * esrUncertainty(group, rules),
-      leadOhms: 0,
-      parallelOhms: siemens > 0 ? 1 / siemens : null,
-      mode: "any",
-    },
-    constants.C,
-  );
-  const interval = intervals.parts[unknown.indexOf(index)] ?? null;
-  const capacitance = groupReadings(question.bankReadings, "capacitance").find((one) => one.isInCircuit) ?? null;
+  // Below the resonance of usual chokes a reading can lie above all of its parts: no bound holds.
+  const isUnbounded = choke !== null && group.frequencyHertz < tradeConstants.judgement.bank.resonantBelowHertz;
+  const bound = (knownShare: number) => {
+    const siemens =
+      knownShare * knownSiemens + (surroundings.parallelOhms === null ? 0 : 1 / surroundings.parallelOhms);
+    const intervals = bankIntervals(
+      {
+        typicalEsrOhms: [...typicalEsrOhms, ...pseudoOhms],
+        readingOhms: group.value,
+        standardUncertaintyOhms: group.value * esrUncertainty(group, rules),
+        leadOhms: 0,
+        parallelOhms: siemens > 0 ? 1 / siemens : null,
+        mode: "any",
+      },
+      constants.C,
+    );
+    return intervals.parts[unknown.indexOf(index)] ?? null;
+  };
+  // What neighbours read is not exact either: a bound counts where it holds with less and with more of them.
+  const [less, more] = knownSiemens > 0 ? [bound(1 - knownSpread), bound(1 + knownSpread)] : [bound(1), bound(1)];
+  const isTold = less?.verdict === more?.verdict || less === null;
+  const interval: PartInterval | null = isUnbounded ? null : isTold ? less : { ...less, verdict: "masked" };
   return {
     ...alone,
     interval,
     esrOhms: esrInCircuit(bank.length + pseudoOhms.length, group.value, interval, expected),
     knownPositionIds: bank.filter((_, n) => known[n] !== null && n !== index).map((member) => member.position.id),
-    bankProbabilities: bankProbabilities(
-      {
-        members: [
-          ...bank.map(({ part }, n) => ({
-            part,
-            expected: expectedOfBank[n] as PartExpectation,
-            isBehindChoke: false,
-            known: n === index ? null : (known[n] ?? null),
-          })),
-          ...across.map(({ member, expected: one }) => ({
-            part: member.part,
-            expected: one,
-            isBehindChoke: true,
-            known: null,
-          })),
-        ],
-        esr: group,
-        esrUncertaintyRatio: esrUncertainty(group, rules),
-        capacitance,
-        capacitanceUncertaintyRatio: rules.capacitanceUncertaintyRatio,
-        network: {
-          parallelOhms: surroundings.parallelOhms,
-          chokeHenrys: choke,
-          chokeOhms: surroundings.chokeOhms,
-        },
-      },
-      constants.C,
-    ),
   };
 }
 
@@ -132,7 +113,7 @@ function esrUncertaintyOfOne(group: ReadingGroup, rules: JudgementRules): number
 }
 
 /** Leads and reactance taken off, as the house's meter and leads want it; as read where the marking is not known. */
-function compensated(group: ReadingGroup, parts: readonly PlacedPart[], rules: JudgementRules): ReadingGroup {
+export function compensated(group: ReadingGroup, parts: readonly PlacedPart[], rules: JudgementRules): ReadingGroup {
   if (rules.leadOhms === 0 && rules.testerShows === "real") return group;
   const farads = parts.map(({ part }) => part.capacitanceFarads);
   if (farads.includes(null)) return group;
@@ -140,7 +121,7 @@ function compensated(group: ReadingGroup, parts: readonly PlacedPart[], rules: J
   const situation = {
     capacitanceFarads,
     frequencyHertz: group.frequencyHertz,
-    eslHenrys: canHenrys / parts.length,
+    eslHenrys: tradeConstants.judgement.bank.canHenrys / parts.length,
     leadOhms: rules.leadOhms,
     leadHenrys: 0,
     mode: rules.testerShows,

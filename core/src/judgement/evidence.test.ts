@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import {
+  sampleJob,
+  sampleNet,
+  samplePart,
+  samplePosition,
+  sampleReading,
+  sampleRules,
+  sampleTips,
+} from "../../testing/sampleJob";
 import type { BaselineValue } from "../board/baseline";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JudgementRules } from "../facts/jobRules";
@@ -101,7 +109,7 @@ describe("what stands beside a part", () => {
       judged({
         nets,
         positions,
-        readings: [sampleReading("C1", { value: 0.18, circuitState: "in_circuit", frequencyHertz })],
+        readings: [sampleTips(), sampleReading("C1", { value: 0.18, circuitState: "in_circuit", frequencyHertz })],
       });
     expect(entry(at(100e3), "bank_choke")?.value).toBe(4.7e-6);
     expect(at(100e3).failedProbability).toBeGreaterThan(0.5);
@@ -226,8 +234,13 @@ describe("rules, record and persons", () => {
 });
 
 it("condemns a whole bank in circuit where nearly every state that fits has all of it failed", () => {
-  const readings = ["C1", "C2"].map((at) => sampleReading(at, { value: 0.105, circuitState: "in_circuit" }));
-  const judgement = judged({ readings });
+  const names = ["C1", "C2", "C3"];
+  const readings = names.map((at) => sampleReading(at, { value: 0.11, circuitState: "in_circuit" }));
+  const judgement = judged({
+    positions: names.map((at) => samplePosition(at)),
+    fittedParts: names.map((at) => samplePart(at)),
+    readings: [sampleTips(), ...readings],
+  });
   expect(judgement.interval?.verdict).toBe("masked");
   expect(entry(judgement, "bank_states")?.value).toBeGreaterThan(0.9);
   expect([judgement.verdict, codes(judgement).includes("condemned_by_states")]).toEqual(["failed", true]);

@@ -1,6 +1,14 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
-import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import {
+  sampleJob,
+  sampleNet,
+  samplePart,
+  samplePosition,
+  sampleReading,
+  sampleRules,
+  sampleTips,
+} from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
 import { latestSigns, type SignObservation, type VisualSign } from "../facts/visualSigns";
 import type { JudgedBoard } from "./judgeBoard";
@@ -31,9 +39,8 @@ describe("judgeBoard, one part", () => {
 
   it("fails a part at ten times its typical ESR, in circuit too", () => {
     expect(verdictOf(alone({ readings: [sampleReading("C1", { value: 0.32 })] }))).toBe("failed");
-    expect(verdictOf(alone({ readings: [sampleReading("C1", { value: 0.32, circuitState: "in_circuit" })] }))).toBe(
-      "failed",
-    );
+    const inCircuit = sampleReading("C1", { value: 0.32, circuitState: "in_circuit" });
+    expect(verdictOf(alone({ readings: [sampleTips(), inCircuit] }))).toBe("failed");
   });
 
   it("does not clear in circuit by the default house rule, and says which rule that was", () => {
@@ -96,11 +103,14 @@ describe("judgeBoard, one part", () => {
     expect(verdictOf(alone({ readings: [at1k] }))).toBe("sound");
   });
 
-  test.prop([fc.double({ min: 0.02, max: 20, noNaN: true })])("never thinks better of a higher ESR", (value) => {
-    const chance = (esr: number) =>
-      judge(alone({ readings: [sampleReading("C1", { value: esr })] })).get("at-C1")?.failedProbability ?? 0;
-    expect(chance(value * 1.2)).toBeGreaterThanOrEqual(chance(value) - 1e-12);
-  });
+  test.prop([fc.double({ min: 0.02, max: 20, noNaN: true })])(
+    "never thinks better of a higher ESR, but for what may be a slip",
+    (value) => {
+      const chance = (esr: number) =>
+        judge(alone({ readings: [sampleReading("C1", { value: esr })] })).get("at-C1")?.failedProbability ?? 0;
+      expect(chance(value * 1.2)).toBeGreaterThanOrEqual(chance(value) - 0.01);
+    },
+  );
 });
 
 describe("judgeBoard, a bank", () => {
@@ -231,15 +241,15 @@ describe("rejudgeBoard", () => {
       expect(rejudgeBoard(judged, after, rules)).toEqual(judgeBoard(after, rules));
     },
   );
-  it("keeps the judgements of banks that nothing was read on", () => {
+  it("keeps everything where nothing happened, and hears one more reading in every part's leads", () => {
     const rules = sampleRules.judgement;
     const before = { ...board, readings: [sampleReading("C3", { value: 0.4 })] };
     const judged = { board: before, rules, judgements: judgeBoard(before, rules) };
+    expect(rejudgeBoard(judged, { ...before }, rules)).toBe(judged.judgements);
     const after = { ...before, readings: [...before.readings, sampleReading("C1", { value: 2 })] };
     const next = rejudgeBoard(judged, after, rules);
-    expect(next.get("at-C3")).toBe(judged.judgements.get("at-C3"));
     expect(next.get("at-C2")).not.toBe(judged.judgements.get("at-C2"));
-    expect(rejudgeBoard(judged, { ...before }, rules)).toBe(judged.judgements);
+    expect(next.get("at-C3")?.leads.readingCount).toBe(2);
   });
 });
 
@@ -326,7 +336,7 @@ describe("a bank whose states condemn a part", () => {
       const board = sampleJob({
         positions: names.map((name) => samplePosition(name)),
         fittedParts: names.map((name) => samplePart(name)),
-        readings: [sampleReading("C1", { value: row.ohms, circuitState: "in_circuit" })],
+        readings: [sampleTips(), sampleReading("C1", { value: row.ohms, circuitState: "in_circuit" })],
       });
       const judgement = judgeBoard(board, { ...sampleRules.judgement, failedFromRatio: row.failedFromRatio }).get(
         "at-C1",

@@ -17,9 +17,10 @@ import { latestSigns, type SignObservation } from "../facts/visualSigns";
 import { inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, tellingReadings } from "../readings/reading";
 import { type BankEpoch, bankEpoch } from "./bankEpoch";
+import { boardChances } from "./boardChances";
 import { judgePart } from "./judgePart";
 import { tunedConstants } from "./tunedConstants";
-import type { BankSurroundings, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
+import type { BankSurroundings, JudgementQuestion, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
 
 export interface BoardFacts {
   readonly nets: readonly BoardNet[];
@@ -66,63 +67,21 @@ export interface JudgedBoard {
 }
 
 /**
- * The judgements after something was read or seen, from those before: only banks in which a reading or a sign came or
- * went are judged anew. The same as `judgeBoard`, in a fraction of its time; where parts or rules changed it is that.
+ * The judgements after something was read or seen, from those before. One reading moves the leads and with them every part a
+ * little: all are judged anew, but what a bank says is listed again only where it was read (boardChances keeps it).
  */
 export function rejudgeBoard(
   before: JudgedBoard | null,
   board: BoardFacts,
   rules: JudgementRules,
 ): ReadonlyMap<string, PartJudgement> {
-  const isSameBoard =
+  const isSame =
     before !== null &&
     before.rules === rules &&
-    before.board.nets === board.nets &&
-    before.board.positions === board.positions &&
-    before.board.fittedParts === board.fittedParts &&
-    before.board.ticks === board.ticks &&
-    before.board.baseline === board.baseline &&
-    before.board.histories === board.histories;
-  if (!isSameBoard) return judgeBoard(board, rules);
-  const touched = new Set([
-    ...exchanged(before.board.readings, board.readings).flatMap((one) => [one.targetId, one.fittedPartId ?? ""]),
-    ...exchanged(before.board.signs, board.signs).map((one) => one.fittedPartId ?? one.positionId ?? ""),
-    ...exchanged(before.board.overrules ?? [], board.overrules ?? []).map((one) => one.fittedPartId),
-  ]);
-  if (touched.size === 0) return before.judgements;
-  // A reading speaks of a part, a place or a net; whichever it is, the whole bank hears it.
-  const nets = new Set<string>();
-  const places = new Set<string>();
-  for (const position of board.positions) {
-    const partIds = board.fittedParts.filter((part) => part.positionId === position.id).map((part) => part.id);
-    const names = [position.id, position.netId ?? "", ...partIds];
-    if (!names.some((name) => name !== "" && touched.has(name))) continue;
-    places.add(position.id);
-    if (position.netId) nets.add(position.netId);
-  }
-  for (const net of board.nets) if (touched.has(net.id)) nets.add(net.id);
-  // What stands across a choke is part of the reading too.
-  for (const net of board.nets) {
-    const behind = net.network?.behindNetId;
-    if (!behind) continue;
-    if (nets.has(net.id)) nets.add(behind);
-    else if (nets.has(behind)) nets.add(net.id);
-  }
-  const judge = boardJudge(board, rules, "found", tunedConstants);
-  const judgements = new Map(before.judgements);
-  for (const position of board.positions) {
-    if (!places.has(position.id) && !nets.has(position.netId ?? "")) continue;
-    const judgement = judge(position);
-    if (judgement) judgements.set(position.id, judgement);
-  }
-  return judgements;
-}
-
-/** What one list has and the other has not. */
-function exchanged<T>(before: readonly T[], after: readonly T[]): readonly T[] {
-  if (before === after) return [];
-  const [had, has] = [new Set(before), new Set(after)];
-  return [...before.filter((one) => !has.has(one)), ...after.filter((one) => !had.has(one))];
+    (
+      ["nets", "positions", "fittedParts", "readings", "signs", "overrules", "ticks", "baseline", "histories"] as const
+    ).every((name) => before.board[name] === board[name]);
+  return isSame ? before.judgements : judgeBoard(board, rules);
 }
 
 /**
@@ -181,17 +140,19 @@ function boardJudge(
     const members = isAlone ? [position] : bankOf(position, board.positions, candidates);
     return { members: members.map(placed).filter((member) => member !== null), epoch: null };
   };
-  return (position) => {
+  const questionOf = (position: BoardPosition): JudgementQuestion | null => {
     const subject = position.kind === "electrolytic" ? placed(position) : null;
-    if (!subject) return undefined;
+    if (!subject) return null;
     const { members: bank, epoch } = bankAround(subject);
     const around = which === "in_hand" ? undefined : surroundingsOf(position.netId, epoch);
     const partIds = new Set(bank.map((member) => member.part.id));
     const isTelling = (reading: Reading) => epoch === null || !isInCircuit(reading) || epoch.holds(reading);
-    const question = {
+    const section = board.nets.find((net) => net.id === position.netId)?.section;
+    return {
       subject,
       bank,
       ...(around && { surroundings: around }),
+      ...(section && { section }),
       readings: standing.filter((reading) => reading.fittedPartId === subject.part.id && isTelling(reading)),
       bankReadings: standing.filter(
         (reading) =>
@@ -205,7 +166,22 @@ function boardJudge(
       baseline: (board.baseline ?? []).filter((one) => one.designator === position.designator),
       overrule: latestOverrule(board.overrules ?? [], subject.part.id),
     };
-    return judgePart(question, constants);
+  };
+  // All parts of a board share its leads, those of a bank their series: one chance comes from all.
+  const questions = new Map(
+    board.positions.flatMap((position) => {
+      const question = questionOf(position);
+      return question ? [[position.id, question] as const] : [];
+    }),
+  );
+  const chances = boardChances(
+    [...questions.values()],
+    standing.filter((one) => one.targetKind === "unit"),
+    constants,
+  );
+  return (position) => {
+    const question = questions.get(position.id);
+    return question && judgePart(question, constants, chances);
   };
 }
 
@@ -241,6 +217,7 @@ function bankSurroundings(
     acrossChoke,
     chokeHenrys: acrossChoke.length > 0 ? (choke?.chokeHenrys ?? assumedChoke.henrys) : null,
     chokeOhms: choke?.chokeOhms ?? assumedChoke.ohms,
+    isChokeKnown: choke?.chokeHenrys != null,
     parallelOhms: ohms?.value ?? null,
     isSeries: net.network?.arrangement === "series",
   };

@@ -3,15 +3,18 @@ import { tradeConstants } from "../constants/tradeConstants";
 import { visualSigns } from "../facts/visualSigns";
 import { logit } from "../numerics/logistic";
 import type { ReadingGroup } from "../readings/groupReadings";
+import { isInCircuit, isReadOpen } from "../readings/reading";
 import type { BaselineFinding } from "./baselineFindings";
 import type { CoarseFinding } from "./coarseEvidence";
 import type { EsrFinding } from "./esrFinding";
 import { esrLimitOhms } from "./esrLimit";
 import type { PartFindings } from "./gradePart";
 import { evidenceOfSign } from "./signEvidence";
-import type { JudgementQuestion, LedgerEntry } from "./verdict";
+import type { JudgementQuestion, LeadsFinding, LedgerEntry } from "./verdict";
 
-const { mostLogOdds, voltageLossFailedRatio } = tradeConstants.judgement;
+const { mostLogOdds, voltageLossFailedRatio, leads, series } = tradeConstants.judgement;
+const tellLeadsFrom = leads.tellFromRatio;
+const tellSeriesFrom = Math.log(series.tellFromFactor);
 
 /** How far some findings alone move the log-odds of "failed" from the prior. */
 export type Weigh = (only: Partial<PartFindings>) => number;
@@ -77,24 +80,48 @@ export function esrEntries(
       }),
     );
   }
-  const chance = esr.bankProbabilities[ownIndex(question)];
-  if (chance != null) {
-    entries.push(
-      entry("bank", "bank_states", "bank_states", {
-        value: chance,
-        weight: bounded(logit(chance)) - logit(constants.B.prior_fail),
-        readingIds,
-      }),
-    );
-  }
   if (esr.knownPositionIds.length > 0) entries.push(entry("bank", "bank_known", "bank_interval"));
   if (leadToLift) entries.push(entry("bank", "bank_lift", leadToLift));
   return [...entries, ...surroundingEntries(question, group.isInCircuit)];
 }
 
-/** The place of the judged part in its bank. */
-export function ownIndex({ bank, subject }: JudgementQuestion): number {
-  return bank.findIndex((member) => member.position.id === subject.position.id);
+/** What the board's readings say beside the part's own: its bank, an open reading, leads, a series that reads otherwise. */
+export function chanceEntries(
+  question: JudgementQuestion,
+  bankProbability: number | null,
+  isOpen: boolean,
+  leads: LeadsFinding,
+  seriesRatio: number,
+  constants: JudgementConstants,
+): LedgerEntry[] {
+  const entries: LedgerEntry[] = [];
+  const inCircuit = question.bankReadings.filter((one) => one.quantity === "esr" && isInCircuit(one));
+  if (bankProbability !== null && question.bank.length > 1 && inCircuit.length > 0) {
+    entries.push(
+      entry("bank", "bank_states", "bank_states", {
+        value: bankProbability,
+        weight: bounded(logit(bankProbability) - logit(constants.B.prior_fail)),
+        readingIds: inCircuit.map((one) => one.id),
+      }),
+    );
+  }
+  if (isOpen) {
+    const open = [...question.readings, ...question.bankReadings].filter(isReadOpen);
+    const isOwn = open.some((one) => !isInCircuit(one));
+    entries.push(
+      entry("esr", isOwn ? "open_out_of_circuit" : "open_in_circuit", "reading", {
+        readingIds: [...new Set(open.map((one) => one.id))],
+      }),
+    );
+  }
+  const hasEsr = [...question.readings, ...question.bankReadings].some((one) => one.quantity === "esr");
+  if (hasEsr && leads.probability >= tellLeadsFrom && leads.ohms > 0) {
+    entries.push(entry("esr", leads.isMeasured ? "leads_measured" : "leads_likely", "leads", { value: leads.ohms }));
+  }
+  if (hasEsr && Math.abs(Math.log(seriesRatio)) > tellSeriesFrom) {
+    entries.push(entry("esr", seriesRatio > 1 ? "series_higher" : "series_lower", "series", { value: seriesRatio }));
+  }
+  return entries;
 }
 
 /** What stands around the bank and was reckoned with. */

@@ -1,5 +1,6 @@
 import type { BaselineValue } from "../board/baseline";
 import type { BoardPosition, FittedPart } from "../board/board";
+import type { Section } from "../board/sections";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictWord } from "../facts/overrules";
@@ -52,6 +53,8 @@ export interface PartJudgement {
   readonly overrule: Overrule | null;
   readonly failedProbability: number | null;
   readonly wornProbability: number | null;
+  /** Chance that it leaks, which is a part of the chance that it has failed; null where that is. */
+  readonly leakProbability: number | null;
   readonly flags: readonly GradeFlag[];
   /** A vent, leak or lifted base: replace whatever the readings say, unless a person overruled it. */
   readonly mustReplace: boolean;
@@ -60,7 +63,34 @@ export interface PartJudgement {
   readonly bankPositionIds: readonly string[];
   /** The part of the bank whose lifted lead would tell most; null where nothing is masked. */
   readonly leadToLiftId: string | null;
+  /** What the leads add to every ESR of its board. */
+  readonly leads: LeadsFinding;
   readonly ledger: readonly LedgerEntry[];
+}
+
+/** What a board's readings say of one part, leaks apart. */
+export interface PartChance {
+  readonly failedProbability: number;
+  /** Worn or worse. */
+  readonly wornProbability: number;
+  /** New ESR of its series over the expected one, as all of its bank has it. */
+  readonly seriesRatio: number;
+}
+
+/** What the leads add to every ESR of a board. */
+export interface LeadsFinding {
+  /** Mean of what they may add, where they add something. */
+  readonly ohms: number;
+  /** Chance that they add anything. */
+  readonly probability: number;
+  readonly isMeasured: boolean;
+  /** How many ESR readings say so. */
+  readonly readingCount: number;
+}
+
+export interface BoardChances {
+  readonly byPart: ReadonlyMap<string, PartChance>;
+  readonly leads: LeadsFinding;
 }
 
 /** A fitted part with the place it sits at. */
@@ -75,6 +105,8 @@ export interface BankSurroundings {
   readonly acrossChoke: readonly PlacedPart[];
   readonly chokeHenrys: number | null;
   readonly chokeOhms: number;
+  /** Its inductance is entered, and not only that it is there. */
+  readonly isChokeKnown: boolean;
   /** What lies parallel to the bank, measured cold; null: nothing that was measured. */
   readonly parallelOhms: number | null;
   /** In series: every part is alone between its two nodes, as in a voltage doubler. */
@@ -85,6 +117,7 @@ export const openSurroundings: BankSurroundings = {
   acrossChoke: [],
   chokeHenrys: null,
   chokeOhms: 0,
+  isChokeKnown: false,
   parallelOhms: null,
   isSeries: false,
 };
@@ -100,6 +133,8 @@ export interface JudgementQuestion {
   /** Every part of the bank, the subject included. */
   readonly bank: readonly PlacedPart[];
   readonly surroundings?: BankSurroundings;
+  /** Where its net belongs; absent: not told. */
+  readonly section?: Section;
   /** Standing readings on the subject. */
   readonly readings: readonly Reading[];
   /** Standing readings on any part of the bank or on the bank itself. */

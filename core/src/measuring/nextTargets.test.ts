@@ -56,8 +56,8 @@ describe("nextTargets", () => {
     expect(names({ readings: [inCircuit] })).toContain("C2 resistance in_circuit");
     const ohms = (value: number) =>
       sampleReading("C2", { quantity: "resistance", value, circuitState: "in_circuit", frequencyHertz: null });
-    expect(names({ readings: [inCircuit, ohms(1200)] }).at(-1)).toBe("C2 esr lead_lifted");
-    expect(names({ readings: [inCircuit, ohms(20)] })).toContain("C2 voltage_loss lead_lifted");
+    expect(names({ readings: [inCircuit, ohms(12e3)] }).at(-1)).toBe("C2 esr lead_lifted");
+    expect(names({ readings: [inCircuit, ohms(20)] })).toContain("C2 resistance lead_lifted");
     const lifted = sampleReading("C2", { value: 0.06 });
     expect(names({ readings: [inCircuit, lifted] })).not.toContain("C2 esr lead_lifted");
   });

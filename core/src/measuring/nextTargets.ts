@@ -1,4 +1,4 @@
-import type { BoardPosition, PartKind } from "../board/board";
+import { type BoardPosition, foundPart, type PartKind } from "../board/board";
 import { deviceTests } from "../board/deviceTests";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
@@ -8,11 +8,11 @@ import { isChosen, type JobFacts } from "../facts/jobFacts";
 import type { Finding } from "../faults/findings";
 import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
-import { needsReplacement } from "../judgement/needsReplacement";
+import { isEsrContradicted } from "../judgement/contradiction";
 import { type ReplacementStrategy, replacementSet } from "../judgement/replacementSet";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
-import { isInCircuit, type QuantityKind } from "../readings/reading";
+import { isInCircuit, type QuantityKind, standingReadings } from "../readings/reading";
 import { leakTargets } from "./leakTargets";
 import { liftedShare, liftingMinutes, type Proposal, type ProposedTarget, probingMinutes } from "./proposal";
 
@@ -24,6 +24,10 @@ const { leastGainBits } = tradeConstants.measuring;
  */
 const inCircuitShare = 0.55;
 const capacitanceShare = 0.5;
+const readAgainShare = 0.3;
+const contradictionBits = 0.3;
+/** A part that is condemned is asked for no more from here on; one that is doubted from there on is read once more. */
+const [sureRatio, readAgainFrom] = [0.9, 0.2];
 /** Which stage of a supply a section belongs to, where the symptoms point. */
 const stageOf: Readonly<Partial<Record<Section, Stage>>> = {
   bulk: "bulk",
@@ -62,10 +66,8 @@ interface Question {
  */
 export function nextTargets(question: Question): readonly ProposedTarget[] {
   const { facts, judgements, isChargeVerified } = question;
-  const goesAnyway = new Set([
-    ...replacementSet(facts, judgements, question.strategy),
-    ...facts.plans.filter(isChosen).map((plan) => plan.positionId),
-  ]);
+  const planned = new Set(facts.plans.filter(isChosen).map((plan) => plan.positionId));
+  const goesAnyway = new Set([...replacementSet(facts, judgements, question.strategy), ...planned]);
   const { gains } = question;
   const suspicion = gains ? new Map<Section, number>() : suspicionBySection(facts.symptoms, question.deviceKind);
   const sectionOf = (position: BoardPosition) => facts.nets.find((net) => net.id === position.netId)?.section;
@@ -82,7 +84,9 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
   return facts.positions
     .flatMap((position): ProposedTarget[] => {
       const judgement = judgements.get(position.id);
-      if (!judgement || needsReplacement(judgement) || goesAnyway.has(position.id)) return [];
+      const isToConfirm =
+        judgement?.computedVerdict === "failed" && judgement.overrule === null && !planned.has(position.id);
+      if (!judgement || (goesAnyway.has(position.id) && !isToConfirm)) return [];
       const proposal = bestReading(position, judgement, facts);
       if (!proposal) return [];
       const section = sectionOf(position);
@@ -148,33 +152,52 @@ function deviceTargets({ facts, deviceKind: kind, isChargeVerified, gains }: Que
   });
 }
 
-/** The next reading of one part: in circuit first, then lifted, then its capacitance. */
+/**
+ * The next reading of one part: in circuit first, then lifted, then its capacitance while the lead is up. One that is
+ * condemned by few numbers is confirmed before it goes: its capacitance, or the number that decided alone once more.
+ */
 function bestReading(position: BoardPosition, judgement: PartJudgement, facts: JobFacts): Proposal | null {
-  if (judgement.verdict === "sound" || judgement.verdict === "failed") return null;
-  const doubt = entropyBits(judgement.failedProbability ?? judgementConstants.B.prior_fail);
-  const has = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) =>
-    facts.readings.some(
+  if (judgement.verdict === "sound" || judgement.mustReplace) return null;
+  // What may leak is asked for by leakTargets: ESR and C say nothing of it.
+  const leak = judgement.leakProbability ?? 0;
+  const probability =
+    judgement.failedProbability === null
+      ? judgementConstants.B.prior_fail
+      : 1 - (1 - judgement.failedProbability) / Math.max(1 - leak, 1e-9);
+  const isCondemned = judgement.verdict === "failed";
+  if (isCondemned && probability >= sureRatio) return null;
+  const doubt = entropyBits(probability);
+  const read = (quantity: QuantityKind, isLifted: boolean, ids: readonly string[]) =>
+    facts.readings.filter(
       (one) =>
         one.quantity === quantity && !one.isWithdrawn && ids.includes(one.targetId) && isInCircuit(one) !== isLifted,
     );
   const bank = judgement.bankPositionIds;
-  if (!has("esr", false, bank) && !has("esr", true, [position.id])) {
+  const lifted = read("esr", true, [position.id]);
+  if (read("esr", false, bank).length === 0 && lifted.length === 0) {
     const gainBits = (doubt * inCircuitShare) / Math.max(bank.length, 1);
     return { quantity: "esr", circuitState: "in_circuit", minutes: probingMinutes, gainBits };
   }
-  if (!has("esr", true, [position.id])) {
+  if (lifted.length === 0) {
     // What the reading in circuit left open is settled by lifting.
     return { quantity: "esr", circuitState: "lead_lifted", minutes: liftingMinutes, gainBits: doubt * liftedShare };
   }
-  if (!has("capacitance", true, [position.id])) {
-    return {
-      quantity: "capacitance",
-      circuitState: "lead_lifted",
-      minutes: probingMinutes,
-      gainBits: doubt * capacitanceShare,
-    };
+  const beside = { circuitState: "lead_lifted", minutes: probingMinutes, gainBits: doubt * capacitanceShare } as const;
+  if (read("capacitance", true, [position.id]).length === 0) return { ...beside, quantity: "capacitance" };
+  if (lifted.length === 1 && isContradicted(position, bank, facts)) {
+    return { ...beside, quantity: "esr", gainBits: contradictionBits };
+  }
+  // Two numbers that leave it open contradict each other, or one of them decided alone: read again, once.
+  if (lifted.length === 1 && lifted[0]?.value !== null && probability > readAgainFrom) {
+    return { ...beside, quantity: "esr", gainBits: doubt * readAgainShare };
   }
   return null;
+}
+
+function isContradicted(position: BoardPosition, bank: readonly string[], facts: JobFacts): boolean {
+  const part = foundPart(facts.fittedParts, position.id);
+  const readings = standingReadings(facts.readings).filter((one) => bank.includes(one.targetId));
+  return part !== undefined && isEsrContradicted(part.id, bank.length, readings);
 }
 
 /** What testing a part tells about which explanation holds, by the most telling finding of its tests. */

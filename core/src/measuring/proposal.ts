@@ -19,6 +19,6 @@ export type Proposal = Pick<ProposedTarget, "quantity" | "circuitState" | "minut
 
 /** Bench minutes: probing in circuit; lifting a lead, reading, and soldering it back. Usual, rough. */
 export const probingMinutes = 0.4;
-export const liftingMinutes = 4;
-/** How much of a part's doubt a reading with its lead up can settle. Rough. */
+export const liftingMinutes = 3.5;
+/** How much of a part's doubt a reading with its lead up can settle, less what an iron can spoil. Rough. */
 export const liftedShare = 0.95;

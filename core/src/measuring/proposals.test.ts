@@ -41,8 +41,8 @@ describe("what to read next", () => {
     const ohms = sampleReading("C1", { quantity: "resistance", value: 12, circuitState: "in_circuit" });
     const after = proposed({ ...facts, readings: [...sound, ohms] }, false);
     expect(after.map((one) => `${one.positionId} ${one.quantity}`).sort()).toEqual([
-      "at-C1 voltage_loss",
-      "at-C2 voltage_loss",
+      "at-C1 resistance",
+      "at-C2 resistance",
     ]);
   });
 });

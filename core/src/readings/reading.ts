@@ -58,8 +58,16 @@ export const observations = [
 export const overRangeCode = "over_range";
 export type CoarseCode = (typeof testerBands)[number] | (typeof observations)[number] | typeof overRangeCode;
 
-/** Quantities that may read open instead of a number. */
-export const mayReadOpen = (quantity: QuantityKind) => quantity === "resistance" || quantity === "diode_drop";
+/** Quantities that may read open instead of a number: never under power. */
+export const mayReadOpen = (quantity: QuantityKind) =>
+  quantity === "resistance" || quantity === "diode_drop" || isOpenAFault(quantity);
+
+/** Where open is no answer of a sound part: a capacitor that is asked for its ESR or its capacitance. */
+export const isOpenAFault = (quantity: QuantityKind) => quantity === "esr" || quantity === "capacitance";
+
+/** Whether a capacitor read open where it should have had an ESR or a capacitance. */
+export const isReadOpen = ({ quantity, coarseCode }: Pick<Reading, "quantity" | "coarseCode">) =>
+  isOpenAFault(quantity) && coarseCode === overRangeCode;
 
 /** The words that stand for a value; null where the quantity is a number. */
 export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | null {

@@ -22,7 +22,7 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 const poolSize = 8;
 const acquireMilliseconds = 20_000;
 const statementMilliseconds = 30_000;
-const probeMilliseconds = 2000;
+const probeMilliseconds = 5000;
 /** SQLSTATE of a deadlock and of a failed serialization: the same work may succeed at once. */
 const transient = new Set(["40P01", "40001"]);
 const mostTries = 6;

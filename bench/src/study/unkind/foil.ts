@@ -28,16 +28,26 @@ const vogelKelvin = 608;
 const vogelZeroCelsius = -128;
 const referenceHertz = 100e3;
 
-/** Shares of what a new part shows at 100 kHz and 20 degrees: tabs, paper, pores. */
-const [tabShare, paperShare, poreShare] = [0.1, 0.6, 0.3];
+/** Share of the tabs in what a new part shows at 100 kHz and 20 degrees, and what its paper has at least. */
+const [tabShare, leastPaperShare] = [0.1, 0.25];
+const lossHertz = 120;
 
-/** A new part that shows so many ohms at 100 kHz and 20 degrees, far above the knee of its pores. */
-export function newFoil(farads: number, ohms: number): Foil {
-  const poreOhms = 2 * (2 * Math.PI * referenceHertz * farads) * (poreShare * ohms) ** 2;
+/**
+ * A new part that shows so many ohms at 100 kHz and loses so much at 120 Hz, both at 20 degrees. Its pores are what the two tell
+ * apart: their whole length counts at 120 Hz, R/3, and only their mouths at 100 kHz, sqrt(R / 2wC).
+ *
+ * @param lossRatio tan delta at 120 Hz: sheets allow 0.1 to 0.25, usual parts have half of it
+ */
+export function newFoil(farads: number, ohms: number, lossRatio: number): Foil {
+  const reactanceOhms = 1 / (2 * Math.PI * lossHertz * farads);
+  const wanted = 3 * Math.max((lossRatio - oxideLoss) * reactanceOhms - 0.8 * ohms, 0.05 * ohms);
+  const mouth = (poreOhms: number) => Math.sqrt(poreOhms / (2 * 2 * Math.PI * referenceHertz * farads));
+  const mostMouth = (1 - tabShare - leastPaperShare) * ohms;
+  const poreOhms = mouth(wanted) <= mostMouth ? wanted : 2 * (2 * Math.PI * referenceHertz * farads) * mostMouth ** 2;
   return {
     farads,
     tabOhms: tabShare * ohms,
-    paperOhms: paperShare * ohms,
+    paperOhms: (1 - tabShare) * ohms - mouth(poreOhms),
     poreOhms,
     leakOhms: Number.POSITIVE_INFINITY,
     isOpen: false,

@@ -131,6 +131,21 @@ export function usualOhms([microfarads, volts, diameter, height, capacitorClass]
   return 0.031 * (200 / (diameter * height)) ** 1.15 * small * byVolts * byClass;
 }
 
+/** Dissipation factor at 120 Hz of usual new parts: about half of what sheets allow at their volts. */
+export function usualLoss([microfarads, volts, , , capacitorClass]: Kind): number {
+  const rows = [
+    [6.3, 0.22],
+    [10, 0.19],
+    [16, 0.16],
+    [25, 0.14],
+    [35, 0.12],
+    [100, 0.1],
+    [500, 0.2],
+  ] as const;
+  const allowed = (rows.find(([most]) => volts <= most) ?? rows[6])[1] + 0.02 * Math.max(microfarads / 1000 - 1, 0);
+  return 0.5 * allowed * (capacitorClass === "gp" ? 1.3 : 1);
+}
+
 const near: Readonly<Record<string, CapacitorClass>> = { gp: "lowz", lowz: "ultra", ultra: "lowz" };
 
 /** A board as an unkind bench brings it in, the same for the same seed. */
@@ -169,6 +184,7 @@ export function unkindBoard(seed: number, rates: Rates): UnkindBoard {
       const fresh = newFoil(
         kind[0] * 1e-6 * between(0.88, 1.06),
         usualOhms(kind) * series * Math.exp(rates.partSpread * normal()),
+        usualLoss(kind),
       );
       const { foil, mode, isDomed } = fate(fresh, isBatch, rates, { between, logBetween, happens });
       parts.push({
