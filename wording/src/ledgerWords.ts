@@ -33,6 +33,8 @@ export function ledgerLine(
   const { value, expectation, failedLimit } = entry;
   switch (entry.kind) {
     case "esr": {
+      const told = boardLine(entry);
+      if (told) return told;
       const place = entry.code === "esr_in_circuit" ? "in circuit" : "out of circuit";
       if (value === null || !expectation) return { title: "ESR", text: "not measured", why: "" };
       return {
@@ -78,11 +80,16 @@ export function ledgerLine(
       return bankLine(entry, designator, neighbours, liftName);
     case "leakage":
       return {
-        title: `Leaks ${(value ?? 0) < 10 ? (value ?? 0).toFixed(1) : Math.round(value ?? 0)} × its limit`,
+        title:
+          entry.code === "short_resistance"
+            ? "A short"
+            : `Leaks ${(value ?? 0) < 10 ? (value ?? 0).toFixed(1) : Math.round(value ?? 0)} × its limit`,
         text:
-          entry.code === "leakage_current"
-            ? "The current against what a data sheet allows."
-            : "What the ohmmeter says out of circuit, as a current at rated voltage, against what a data sheet allows.",
+          entry.code === "short_resistance"
+            ? "Under an ohm across it with its lead up: what it reads as ESR and C means nothing then."
+            : entry.code === "leakage_current"
+              ? "The current against what a data sheet allows."
+              : "What the ohmmeter says out of circuit, as a current at rated voltage, against what a data sheet allows.",
         why: "Limit: 0.01 × C × V, 3 µA at least, after re-forming at 20 °C (usual).",
       };
     case "tester":
@@ -118,6 +125,45 @@ export function ledgerLine(
       return ruleLine(entry.code, value);
     case "missing":
       return missingLine(entry.code);
+  }
+}
+
+/** What the readings of a whole board say of this part: its leads, its series, an open reading. */
+function boardLine({ code, value }: LedgerEntry): LedgerLine | null {
+  switch (code) {
+    case "open_out_of_circuit":
+      return {
+        title: "Reads open",
+        text: "With its lead up it shows nothing: open inside, or the probes did not touch.",
+        why: "It condemns once the same probes have read a short or another part; a sound part never reads open.",
+      };
+    case "open_in_circuit":
+      return {
+        title: "Its net reads open",
+        text: "Neither it nor anything beside it shows up: open parts, or probes that did not touch.",
+        why: "One lead up and the same probes on a known part settle which.",
+      };
+    case "leads_likely":
+      return {
+        title: `All readings carry about ${show(value ?? 0, "Ω")}`,
+        text: "The leads seem not to be zeroed. Hold the tips together and read: that is taken off everything.",
+        why: "Leads add the same to every ESR of a board, so the least of them lie too high together.",
+      };
+    case "leads_measured":
+      return {
+        title: `${show(value ?? 0, "Ω")} of leads taken off`,
+        text: "Read with the tips together, and taken off every ESR of this job.",
+        why: "What the leads add is in each reading as it was typed; the readings themselves stay as they are.",
+      };
+    case "series_higher":
+    case "series_lower":
+      return {
+        title: `Its series reads ${multiple(value ?? 1)} what the marking lets expect`,
+        text: "All parts of its bank read so: class or size may be another than entered, or the make is.",
+        why: "One factor for all parts of a bank, inferred from what they read together.",
+      };
+    default:
+      return null;
   }
 }
 
@@ -261,6 +307,18 @@ function ruleLine(code: string, value: number | null): LedgerLine {
         title: "Condemned with its bank",
         text: "No bound over the bank condemns it alone, but nearly every state of the bank that fits has it failed.",
         why: "From nine in ten on, or the house's chance for “failed” where that is higher.",
+      };
+    case "read_again":
+      return {
+        title: "Two numbers contradict each other",
+        text: "What it reads lifted and what its net reads in circuit cannot both be. Read it again before anything is concluded.",
+        why: "A bank never reads above any of its parts; alone on its net a part reads the same either way. One may be a decade off.",
+      };
+    case "leak_not_looked_for":
+      return {
+        title: "Leakage was not looked for",
+        text: "ESR and C are in order; whether it leaks, neither of them shows.",
+        why: "An ohmmeter on the net, or leakage with the lead up, would look for it.",
       };
     case "esr_low_unexplained":
       return { title: "ESR too low to be true", text: "A short or a parallel path reads low; it clears nothing.", why };

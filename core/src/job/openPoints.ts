@@ -6,6 +6,7 @@ import { roundView } from "../facts/rounds";
 import { closingList } from "../facts/teardown";
 import { explainJob, type JobExplanation } from "../faults/explainJob";
 import { judgeBoard } from "../judgement/judgeBoard";
+import { isTipsTogether } from "../judgement/leadOffset";
 import type { PartJudgement } from "../judgement/verdict";
 import { isBefore } from "../readings/factMoment";
 import { loggedReading, standingReadings } from "../readings/reading";
@@ -58,7 +59,7 @@ export function isRunSinceLastAct(facts: Pick<JobFacts, "readings" | "ticks">): 
 function unitPoints(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>): readonly OpenPoint[] {
   const standing = standingReadings(facts.readings);
   const points: OpenPoint[] = [];
-  if (standing.length === 0 && facts.captures.length === 0) points.push(openPoint("nothing_measured"));
+  if (standing.every(isTipsTogether) && facts.captures.length === 0) points.push(openPoint("nothing_measured"));
   const act = lastAct(facts.ticks);
   if (!isRunSinceLastAct(facts)) points.push(openPoint("never_powered"));
   const isSupplyBlamed = act !== null || [...judgements.values()].some((one) => one.verdict === "failed");

@@ -115,10 +115,7 @@ export function judgePart(
     isMechanical ? constants.B.mech_worn : 0,
   );
   const isOwn = question.readings.some((one) => isOwnNumber(one)) || isOpenAlone;
-  const isContradicted = isEsrContradicted(part.id, question.bank.length, [
-    ...question.readings,
-    ...question.bankReadings,
-  ]);
+  const isContradicted = isEsrContradicted(part.id, question.bank.length, question.bankReadings);
   const state = { failedProbability, wornProbability, flags, isOwn, isMechanical, badThenGood, isContradicted };
   const { word, codes } = verdictWord(state, esr, question, constants);
   const nothing = { capacitanceRatio: null, esrOhms: null, voltageLossRatio: null, leakageRatio: null, evidence: {} };

@@ -1,12 +1,23 @@
-import { nextTargets, type ProposedTarget } from "@pale-cap/core";
+import { areTipsFirst, nextTargets, type ProposedTarget } from "@pale-cap/core";
 import { useCallback, useMemo } from "react";
 import { useAppDispatch } from "../app/store/hooks";
 import { useJob } from "./JobContext";
 import { useTarget } from "./useTarget";
-import { probeSet } from "./workplaceSlice";
+import { probeSet, tipsTogether } from "./workplaceSlice";
 
-/** What core proposes to read next, and the way there: part, quantity and state in one step. */
-export function useProposals(): readonly [readonly ProposedTarget[], (proposal: ProposedTarget) => void] {
+export interface Proposals {
+  readonly list: readonly ProposedTarget[];
+  /** Part, quantity and state in one step. */
+  readonly take: (proposal: ProposedTarget) => void;
+  /** The tips go together before anything else. */
+  readonly areTipsFirst: boolean;
+  readonly takeTips: () => void;
+  /** The first of all of these; nothing where nothing is proposed. */
+  readonly takeFirst: () => void;
+}
+
+/** What core proposes to read next, and the way there. */
+export function useProposals(): Proposals {
   const { detail, facts, judgements, explanation, houseRules, charge } = useJob();
   const [, select] = useTarget();
   const dispatch = useAppDispatch();
@@ -32,5 +43,13 @@ export function useProposals(): readonly [readonly ProposedTarget[], (proposal: 
     },
     [dispatch, select],
   );
-  return [proposals, take];
+  const isTips = areTipsFirst(judgements);
+  const { id } = detail.job;
+  const takeTips = useCallback(() => {
+    select({ kind: "unit", id, terminals: tipsTogether });
+    dispatch(probeSet({ quantity: "esr" }));
+  }, [dispatch, select, id]);
+  const [first] = proposals;
+  const takeFirst = () => (isTips ? takeTips() : first && take(first));
+  return { list: proposals, take, areTipsFirst: isTips, takeTips, takeFirst };
 }

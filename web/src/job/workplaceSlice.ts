@@ -11,6 +11,9 @@ export interface ProbeTarget {
   readonly isNewPart?: boolean;
 }
 
+/** Instead of pins of the unit: the tips of the meter on each other, so that its leads are read and nothing else. */
+export const tipsTogether = "tips";
+
 /** How readings are taken until told otherwise. */
 export interface ProbeSettings {
   readonly quantity: QuantityKind;

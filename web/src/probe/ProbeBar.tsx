@@ -2,6 +2,7 @@ import {
   type CircuitState,
   coarseCodesOf,
   formatQuantity,
+  isOpenAFault,
   mayReadOpen,
   type QuantityKind,
   sectionFacts,
@@ -22,7 +23,7 @@ import { useAppDispatch } from "../app/store/hooks";
 import { VerdictGlyph } from "../drawing/VerdictGlyph";
 import { useJob } from "../job/JobContext";
 import { useProposals } from "../job/useProposals";
-import { type ProbeSettings, probeSet } from "../job/workplaceSlice";
+import { type ProbeSettings, probeSet, tipsTogether } from "../job/workplaceSlice";
 import { QuantityInput } from "../ui/QuantityInput";
 import text from "../ui/text.module.css";
 import { BandScale } from "./BandScale";
@@ -43,11 +44,15 @@ export function ProbeBar() {
   const { target, position, quantity, settings, isPowered } = probe;
   const { detail, power, charge, rules } = useJob();
   const dispatch = useAppDispatch();
-  const [proposals, take] = useProposals();
+  const proposals = useProposals();
   const input = useRef<HTMLInputElement>(null);
-  const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
-  const name = position?.designator ?? net?.name ?? (target?.kind === "unit" ? "The unit" : undefined);
   const isPart = target?.kind === "part";
+  const isTips = target?.kind === "unit" && target.terminals === tipsTogether;
+  const net = detail.nets.find((one) => one.id === (position ? position.netId : target?.id));
+  const name =
+    position?.designator ??
+    net?.name ??
+    (target?.kind === "unit" ? (isTips ? "Tips together" : "The unit") : undefined);
 
   // Choosing a part or rail, even the same one again, puts the cursor where the number goes: no hand is free for a click.
   useEffect(() => {
@@ -64,7 +69,7 @@ export function ProbeBar() {
       case "Enter":
         // Nothing typed and nothing live: the bar goes where the next reading tells most.
         return act(() =>
-          isEmpty && !probe.hasValue && !probe.isLoadMissing && proposals[0] ? take(proposals[0]) : probe.log(true),
+          isEmpty && !probe.hasValue && !probe.isLoadMissing ? proposals.takeFirst() : probe.log(true),
         );
       case "/":
         return act(() => probe.log(false));
@@ -92,6 +97,9 @@ export function ProbeBar() {
   }
 
   function hint(): string {
+    if (isTips) return "leads zeroed: close to nothing; whatever it reads is taken off every ESR of this job";
+    if (position && position.kind === "electrolytic" && isOpenAFault(quantity) && probe.band)
+      return "type ol where it reads open";
     if (position && position.kind === "electrolytic")
       return "nothing to compare with: enter value and voltage in Inspect";
     if (mayReadOpen(quantity) && position) return "a sound part reads open here, or its marked value: type ol for open";
@@ -150,7 +158,7 @@ export function ProbeBar() {
               {circuitLabels[settings.circuitState]}
             </button>
           )}
-          {isPart && <Frequency quantity={quantity} settings={settings} />}
+          {(isPart || isTips) && <Frequency quantity={quantity} settings={settings} />}
           {isPowered && <Load key={target?.id} loadAmps={settings.loadAmps} onValidity={probe.setLoadUnderstood} />}
           {quantity === "leakage_current" && <LeakageTest settings={settings} />}
           <BarSettings />

@@ -1,5 +1,5 @@
 import type { PartKind, QuantityKind } from "@pale-cap/core";
-import type { ProbeTarget } from "../job/workplaceSlice";
+import { type ProbeTarget, tipsTogether } from "../job/workplaceSlice";
 
 /** Quantities at hand for a target, and those behind `more`, in the order in which a bench takes them. */
 export interface BarQuantities {
@@ -19,10 +19,11 @@ const rail: BarQuantities = {
   main: ["dc_voltage", "ripple_voltage", "ac_voltage"],
   more: ["time", "temperature", "leakage_current", "resistance", "observation"],
 };
+const tips: BarQuantities = { main: ["esr"], more: [] };
 const unit: BarQuantities = { main: ["power", "time", "observation"], more: ["temperature", "ac_voltage"] };
 
 export function barQuantities(target: ProbeTarget | undefined, kind: PartKind | undefined): BarQuantities {
-  if (target?.kind === "unit") return unit;
+  if (target?.kind === "unit") return target.terminals === tipsTogether ? tips : unit;
   if (target?.kind === "rail") return rail;
   return kind === undefined || kind === "electrolytic" || kind === "film" ? capacitor : device;
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { tipsTogether } from "../job/workplaceSlice";
 import { barQuantities, fittingQuantity, isUnderPower } from "./barQuantities";
 import { readTyped } from "./readTyped";
 
@@ -22,7 +23,10 @@ describe("readTyped", () => {
   });
   it("reads open where a meter may, and nowhere else", () => {
     expect(readTyped("ol", "diode_drop", "V", "").read).toEqual({ value: null, code: "over_range" });
-    expect(readTyped("ol", "esr", "Ω", "m").read).toBeNull();
+    // A capacitor that is open inside shows no ESR and no C: that is a reading, and no number.
+    expect(readTyped("open", "esr", "Ω", "m").read).toEqual({ value: null, code: "over_range" });
+    expect(readTyped("ol", "capacitance", "F", "u").read).toEqual({ value: null, code: "over_range" });
+    expect(readTyped("ol", "dc_voltage", "V", "").read).toBeNull();
   });
 });
 
@@ -34,6 +38,10 @@ describe("what the bar reads where", () => {
     expect(barQuantities(part, "diode").main).toContain("diode_drop");
     expect(barQuantities(rail, undefined).main).toContain("ripple_voltage");
     expect(fittingQuantity("esr", barQuantities({ kind: "unit", id: "j" }, undefined))).toBe("power");
+    // Its leads are read by themselves: never because the last part was asked for its ESR.
+    const tips = { kind: "unit", id: "j", terminals: tipsTogether } as const;
+    expect(barQuantities(tips, undefined)).toEqual({ main: ["esr"], more: [] });
+    expect(isUnderPower(tips, "esr")).toBe(false);
     expect(fittingQuantity("temperature", barQuantities(part, "diode"))).toBe("temperature");
   });
   it("calls volts of a rail live, but not ohms, a smell, or a test from a bench supply", () => {

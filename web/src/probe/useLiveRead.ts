@@ -1,4 +1,4 @@
-import { formatQuantity, mayReadOpen, overRangeCode, type QuantityKind, type Unit } from "@pale-cap/core";
+import { formatQuantity, isOpenAFault, mayReadOpen, overRangeCode, type QuantityKind, type Unit } from "@pale-cap/core";
 import { useEffect } from "react";
 import { useAppSelector } from "../app/store/hooks";
 import type { ProbeTarget } from "../job/workplaceSlice";
@@ -19,7 +19,7 @@ export function useLiveRead(of: {
   const { isFollowing } = useAppSelector((state) => state.workplace.habits);
   const points = name === undefined ? null : pointsText(name, target?.kind === "part" ? target.terminals : null);
   const [live, probe] = useLive({
-    points: target?.kind === "unit" ? "unit" : points,
+    points: target?.kind === "unit" && target.terminals === undefined ? "unit" : points,
     quantity,
     circuitState: target?.kind === "part" ? settings.circuitState : null,
     frequencyHertz: frequencyOf(quantity, settings),
@@ -30,7 +30,8 @@ export function useLiveRead(of: {
   const read: ReadValue | null =
     live.value !== null
       ? { value: live.value, code: null }
-      : live.isOpen && mayReadOpen(quantity)
+      : // Probes in the air read open too: of a capacitor only a hand says that it is.
+        live.isOpen && mayReadOpen(quantity) && !isOpenAFault(quantity)
         ? { value: null, code: overRangeCode }
         : null;
   const printed = live.value === null ? null : formatQuantity(live.value, unit, { significantDigits: 4 });

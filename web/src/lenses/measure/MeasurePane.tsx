@@ -1,4 +1,4 @@
-import { SegmentedControl } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import type { FittedPartRow, Position } from "@pale-cap/contract";
 import {
   bankOf,
@@ -31,7 +31,7 @@ import { UnitPane } from "./UnitPane";
 export function MeasurePane() {
   const { detail, charge, rules } = useJob();
   const [target] = useTarget();
-  const [proposals, take] = useProposals();
+  const proposals = useProposals();
   const position = useSelectedPosition();
   const rail = target?.kind === "rail" ? detail.nets.find((net) => net.id === target.id) : undefined;
   const { nets, positions, fittedParts } = detail;
@@ -89,12 +89,13 @@ export function MeasurePane() {
       }
       second={
         <>
-          {proposals.length > 0 && (
+          <LeadsFirst />
+          {proposals.list.length > 0 && (
             <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
               <ul className={classes.next}>
-                {proposals.slice(0, 7).map((one) => (
+                {proposals.list.slice(0, 7).map((one) => (
                   <li key={`${one.positionId} ${one.terminals}`}>
-                    <button type="button" onClick={() => take(one)}>
+                    <button type="button" onClick={() => proposals.take(one)}>
                       <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
                       {one.terminals && `${one.terminals.replace(",", " to ")}, `}
                       {quantityFacts[one.quantity].label}, {circuitLabels[one.circuitState]}{" "}
@@ -158,6 +159,25 @@ export function MeasurePane() {
         />
       ))}
     </Pane>
+  );
+}
+
+/** Before anything else: what the leads of the meter add, where all readings seem to carry it. */
+function LeadsFirst() {
+  const { judgements } = useJob();
+  const { areTipsFirst, takeTips } = useProposals();
+  const [first] = judgements.values();
+  if (!areTipsFirst || !first) return null;
+  return (
+    <Part title="The leads first">
+      <p className={classes.hint}>
+        All readings of this board may carry about <Quantity value={first.leads.ohms} unit="Ω" /> of leads. Hold the
+        tips together and read: it is taken off everything.
+      </p>
+      <Button variant="light" size="compact-sm" onClick={takeTips}>
+        Read the tips together
+      </Button>
+    </Part>
   );
 }
 
