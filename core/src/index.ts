@@ -84,6 +84,7 @@ export {
   type Suspect,
   stages,
 } from "./faults/firstSuspects";
+export * from "./faults/headline";
 export { symptomCodes, symptomGroups, symptomLabels } from "./faults/symptoms";
 export { bankImpedance } from "./incircuit/bankImpedance";
 export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";

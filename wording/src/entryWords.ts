@@ -14,6 +14,8 @@ export const partKindLabels: Readonly<Record<PartKind, string>> = {
   electrolytic: "electrolytic",
   film: "film or ceramic",
   fuse: "fuse",
+  varistor: "varistor",
+  zener: "zener or clamp diode",
   ntc: "thermistor",
   bridge: "bridge",
   diode: "diode",

@@ -1,11 +1,14 @@
-import type { CascadeCheck, Explanation, JobExplanation } from "@pale-cap/core";
-import { symptomLabels } from "@pale-cap/core";
+import type { CascadeCheck, FaultChance, Headline, JobExplanation } from "@pale-cap/core";
+import { headlineOf, symptomLabels } from "@pale-cap/core";
 import { listWords } from "./boardWords";
 
 /** Every fault of the model: what it is called, and how it is looked for. */
 const faults: Readonly<Record<string, readonly [name: string, test: string]>> = {
   lead_or_inlet_open: ["lead, plug fuse, switch or inlet open", "Continuity from the plug to the fuse, unplugged."],
-  fuse_open_alone: ["the fuse is open", "Through the fuse: under two ohms. Find the short before a new one goes in."],
+  fuse_open_alone: [
+    "the fuse is open",
+    "Through the fuse: a few ohms at most. Find the short before a new one goes in.",
+  ],
   inrush_limiter_open: ["the inrush thermistor is open", "A few ohms cold; open after a hard short."],
   joint_cracked: [
     "a cracked joint",
@@ -46,6 +49,63 @@ const faults: Readonly<Record<string, readonly [name: string, test: string]>> = 
     "Gate resistor, its diode, zener: each against its marking.",
   ],
   standby_capacitor_dried: ["a capacitor of the standby supply has dried", "Its ESR, cold; hours on standby tell."],
+  varistor_shorted: [
+    "the varistor is shorted",
+    "Ohms across it, unplugged: open when sound; look for soot and cracks.",
+  ],
+  x_capacitor_shorted: ["a capacitor across the mains is shorted", "Ohms across it, one lead up."],
+  bulk_open: ["the bulk capacitor is open inside", "Its C, off the board, after DC volts read low: next to nothing."],
+  bleeder_open: ["the bleeder is open", "Its ohms against the marking; the bulk keeps its charge meanwhile."],
+  fusible_resistor_open: ["the fusible or inrush resistor is open", "A few ohms by its rings; something made it open."],
+  clamp_diode_shorted: ["the clamp diode is shorted", "Diode test both ways, one lead up."],
+  output_clamp_shorted: [
+    "an output's clamp is shorted",
+    "Zener against ground, both ways; then look why volts went high.",
+  ],
+  control_rectifier_open: [
+    "the Vcc rectifier or its resistor is open",
+    "Diode test from the winding to the Vcc capacitor.",
+  ],
+  transformer_shorted_turn: ["a shorted turn in the transformer", "A ring tester across the primary, board cold."],
+  standby_switcher_shorted: ["the standby switcher is shorted", "Drain to source: sound reads far above a kiloohm."],
+  standby_clamp_shorted: [
+    "the standby's clamp is shorted",
+    "Zener against ground, both ways: a dried capacitor drove it.",
+  ],
+  output_switch_shorted: [
+    "a transistor of an output is shorted",
+    "Synchronous rectifier or load switch, three ways; of two in parallel lift one.",
+  ],
+  boost_diode_shorted: [
+    "the boost diode is shorted",
+    "Diode test both ways: shorted it puts the bulk into the boost transistor.",
+  ],
+  boost_control_dead: [
+    "the boost stage does not boost",
+    "Under power its bulk stands at the crest of the mains: the chip's supply, its sense string.",
+  ],
+  boost_bulk_shorted: [
+    "the bulk behind the boost stage is shorted",
+    "Ohms across it, one lead up, after DC volts read low.",
+  ],
+  regulator_capacitor_leaks: [
+    "a capacitor at a regulator leaks",
+    "Ohms or leakage with its lead up; it warms without load.",
+  ],
+  high_side_switch_shorted: [
+    "a high-side switch is shorted",
+    "Input to output in ohms, both ways: the load had the whole input.",
+  ],
+  board_feedback_open: ["a divider of a regulator is open", "Its resistors against their marking."],
+  rail_load_shorted: [
+    "something on a rail is shorted",
+    "Ohms of the rail; a limited current into it, and a warm spot.",
+  ],
+  adhesive_conducts: [
+    "brown adhesive or corrosion conducts",
+    "Look under and between parts; scrape it off, wash, measure again.",
+  ],
+  output_cable_broken: ["the output lead or its plug is broken", "Continuity from plug to board while it is bent."],
   boost_bulk_dried: [
     "the bulk behind the boost stage has dried",
     "ESR and C of each, out of circuit; look at the vents.",
@@ -93,32 +153,75 @@ const findings: Readonly<Record<string, string>> = {
   regulator_output_wrong: "regulator output wrong",
   bench_supply_feeds_load_badly: "load bad on a bench supply",
   fan_found_stuck: "fan stuck",
-  fuse_blown: "fuse open or breaker tripped",
+  supply_runs: "an output stands",
+  standby_runs: "the standby stands",
+  lead_checked_good: "lead and plug in order",
+  output_lead_checked_good: "output lead in order",
+  output_lead_checked_bad: "output lead bad",
+  load_fed_well: "load works on another supply",
+  bulk_reads_shorted: "bulk reads shorted",
+  bulk_reads_open: "bulk reads open",
+  boost_bulk_reads_shorted: "boost bulk reads shorted",
+  boost_diode_reads_shorted: "boost diode reads shorted",
+  boost_volts_not_raised: "boost bulk only at the crest of the mains",
+  bleeder_reads_open: "bleeder reads open",
+  fusible_reads_open: "fusible resistor reads open",
+  varistor_reads_shorted: "varistor reads shorted",
+  x_capacitor_bad: "capacitor across the mains shorted",
+  clamp_reads_shorted: "clamp diode reads shorted",
+  control_rectifier_bad: "Vcc rectifier bad",
+  output_clamp_reads_shorted: "output clamp reads shorted",
+  output_switch_reads_shorted: "transistor of an output reads shorted",
+  standby_switcher_reads_shorted: "standby switcher reads shorted",
+  transformer_rings_short: "transformer rings short",
+  regulator_capacitor_leaky: "capacitor at a regulator leaks",
+  adhesive_or_corrosion_seen: "brown adhesive or corrosion seen",
+  fuse_blown: "fuse open",
+  breaker_tripped: "breaker tripped",
 };
 
 export const faultName = (code: string): string => faults[code]?.[0] ?? code;
 export const faultTest = (code: string): string => faults[code]?.[1] ?? "";
 export const findingWords = (finding: string): string => findings[finding] ?? symptomLabels[finding] ?? finding;
 
-/** The whole story in two or three sentences: what began it, what followed, what stays open. */
-export function explanationSentences(explanation: Explanation, checks: readonly CascadeCheck[]): string {
-  const followed = explanation.faults.filter((code) => !explanation.first.includes(code));
-  const began = listWords(explanation.first.map(faultName));
-  const against = explanation.contradicted;
-  const sureness =
-    explanation.probability < 0.5
-      ? "Likeliest so far, and not yet likely: "
-      : against.length > 0
-        ? "Likeliest so far, though what was read speaks against it: "
-        : "";
-  const rest = followed.length > 0 ? `, and took along: ${listWords(followed.map(faultName))}` : "";
-  const sentences = [`${capital(`${sureness}${began}${rest}`)}.`];
-  if (explanation.explained.length > 0) {
-    sentences.push(`That explains ${listWords(explanation.explained.map(findingWords))}.`);
+const percent = (chance: number) => `${Math.round(100 * chance)} %`;
+const withChances = (list: readonly FaultChance[]) =>
+  list.map(({ code, chance }) => `${faultName(code)} (${percent(chance)})`).join(", then ");
+
+/** What leads, in words that fit its chance; what could be instead stands beside it while nothing is likely. */
+function leadSentence({ lead, sureness, beside, followed, others, explanation }: Headline): string {
+  if (!lead) {
+    const instead = others.length > 0 ? ` Else ${withChances(others)}.` : "";
+    return `Nothing in the supply explains it so far: what was read there is in order.${instead}`;
   }
-  if (against.length > 0) sentences.push(`Looked for and not found: ${listWords(against.map(findingWords))}.`);
-  if (explanation.unexplained.length > 0) {
-    sentences.push(`Not explained by it: ${listWords(explanation.unexplained.map(findingWords))}.`);
+  const isAgainst = (explanation?.contradicted.length ?? 0) > 0;
+  const name = faultName(lead.code);
+  const took = followed.length > 0 ? `, and took along: ${listWords(followed.map(faultName))}` : "";
+  const own = beside.length > 0 ? `; by itself, ${listWords(beside.map(faultName))}` : "";
+  if (sureness === "so_far") {
+    const next = others.length > 0 ? `, then ${withChances(others)}` : "";
+    return `Likeliest so far, and not yet likely: ${name} (${percent(lead.chance)})${next}.`;
+  }
+  if (isAgainst) return `Likeliest so far, though what was read speaks against it: ${name}${took}${own}.`;
+  const words = { probably: `probably ${name}`, very_likely: `very likely ${name}`, plain: name }[sureness];
+  return `${capital(words)}${took}${own}.`;
+}
+
+/** The whole story in two or three sentences: what began it, what followed, what stays open. */
+export function explanationSentences(headline: Headline, checks: readonly CascadeCheck[]): string {
+  const sentences = [leadSentence(headline)];
+  const { explanation, sureness } = headline;
+  if (explanation && headline.lead) {
+    const { explained, contradicted, unexplained } = explanation;
+    if (explained.length > 0 && sureness !== "so_far") {
+      sentences.push(`That explains ${listWords(explained.map(findingWords))}.`);
+    }
+    if (contradicted.length > 0) {
+      sentences.push(`Looked for and not found: ${listWords(contradicted.map(findingWords))}.`);
+    }
+    if (unexplained.length > 0) {
+      sentences.push(`Not explained by it: ${listWords(unexplained.map(findingWords))}.`);
+    }
   }
   const open = checks.filter((check) => check.state === "open").length;
   if (open > 0) sentences.push(`${open} thing${open === 1 ? " is" : "s are"} still to be checked beside it.`);
@@ -127,8 +230,8 @@ export function explanationSentences(explanation: Explanation, checks: readonly 
 
 /** The verdict of a job as the model makes it; null while nothing explains anything. */
 export function summaryOf(explanation: JobExplanation | null): string | null {
-  const best = explanation?.ranking.explanations[0];
-  return explanation && best ? explanationSentences(best, explanation.checks) : null;
+  const headline = explanation && headlineOf(explanation.ranking);
+  return explanation && headline ? explanationSentences(headline, explanation.checks) : null;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

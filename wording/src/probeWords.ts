@@ -68,6 +68,7 @@ export const testWords: Readonly<
     how: "A ring tester on the winding, its other windings open: a shorted turn rings short.",
   },
   fuse_through: { name: "through", how: "Under an ohm or two. An intact fuse does not clear the transistor." },
+  varistor_open: { name: "across it", how: "Open, or many kiloohms: a few ohms and it took the fuse along." },
   ntc_cold: { name: "cold", how: "A few ohms, cold; it falls as it warms." },
   junction_forward: {
     name: "forward",

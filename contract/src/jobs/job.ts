@@ -48,7 +48,7 @@ export type QuoteAnswer = (typeof quoteAnswers)[number];
 export const feedKinds = ["mains", "external_supply", "host"] as const;
 export type FeedKind = (typeof feedKinds)[number];
 
-export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch"] as const;
+export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch", "outputLead"] as const;
 export type SupplyCheck = (typeof supplyChecks)[number];
 
 const moneyField = () => number().integer().min(0).max(100_000_000).nullable().defined();
@@ -98,6 +98,7 @@ export const intakeDetailsSchema = strictObject({
     benchFeed: checkField(),
     leadAndFuse: checkField(),
     rearSwitch: checkField(),
+    outputLead: checkField().optional(),
   }).required(),
   economics: strictObject({
     labourMinutes: nullableBetween(0, 6000),

@@ -46,7 +46,11 @@ export function jobFacts(detail: JobDetail): JobFacts {
   const { complaint, symptoms, handedOverAt, deviceKind: kind, deviceAgeYears: ageYears, intakeDetails } = job;
   const device = { kind, ageYears, topology: intakeDetails.topology };
   const isSupplyChecked = Object.values(intakeDetails.supplyChecks ?? {}).some((one) => one !== null);
-  const known = { complaint, symptoms, handedOverAt, device, isSupplyChecked };
+  const intake = {
+    checks: intakeDetails.supplyChecks ?? {},
+    outputVolts: intakeDetails.asReceived?.outputVolts ?? null,
+  };
+  const known = { complaint, symptoms, handedOverAt, device, isSupplyChecked, intake };
   return { ...withoutSimulated(withoutLateFacts(detail)), ...known };
 }
 

@@ -87,14 +87,16 @@ describe("the usual tests of other parts", () => {
     );
     expect(lines).toMatchInlineSnapshot(`
       [
-        "fuse | fuse_through 1,2 resistance 0..2",
+        "fuse | fuse_through 1,2 resistance 0..12",
+        "varistor | varistor_open 1,2 resistance 200000..200000000",
+        "zener | junction_forward A,K diode_drop 0.35..0.9 | junction_backward K,A diode_drop open",
         "ntc | ntc_cold 1,2 resistance 1..50",
         "bridge | junction_forward L,+ diode_drop 0.35..0.8 | junction_forward N,+ diode_drop 0.35..0.8 | junction_forward -,L diode_drop 0.35..0.8 | junction_forward -,N diode_drop 0.35..0.8 | bridge_across +,- diode_drop open",
         "diode | junction_forward A,K diode_drop 0.1..0.8 | junction_backward K,A diode_drop open | junction_forward A2,K diode_drop 0.1..0.8 optional | junction_backward K,A2 diode_drop open optional",
         "transistor | channel_off D,S resistance 10000..200000000 | gate_insulated G,S resistance 1000..200000000 | drain_gate_insulated D,G resistance 10000..200000000",
         "resistor | resistor_value 1,2 resistance open",
         "ic | supply_not_shorted VCC,GND resistance 500..200000000 | supply_least VCC,GND least dc_voltage 8..24 live | supply_most VCC,GND most dc_voltage 8..24 live",
-        "optocoupler | coupler_lamp A,K diode_drop 0.9..1.4 | coupler_switches C,E resistance 0..5000 optional",
+        "optocoupler | coupler_lamp A,K diode_drop 0.45..1.4 | coupler_switches C,E resistance 0..5000 optional",
         "transformer | winding_through 1,2 resistance 0.01..20 | winding_rings rings tester_band open optional",
         "choke | winding_through 1,2 resistance 0..2",
         "fan | fan_turns whole observation open",

@@ -18,6 +18,7 @@ export interface DeviceTest {
 export type DeviceTestCode =
   | "fuse_through"
   | "ntc_cold"
+  | "varistor_open"
   | "junction_forward"
   | "junction_backward"
   | "bridge_across"
@@ -45,7 +46,12 @@ const forward = { low: 0.1, high: 0.8 } as const;
  * meter's one milliampere; rough. A capacitor that charges looks like conduction for a moment: wait until it stands.
  */
 export const deviceTests: Readonly<Partial<Record<PartKind, readonly DeviceTest[]>>> = {
-  fuse: [{ code: "fuse_through", terminals: "1,2", quantity: "resistance", band: { low: 0, high: 2 } }],
+  fuse: [{ code: "fuse_through", terminals: "1,2", quantity: "resistance", band: { low: 0, high: 12 } }],
+  varistor: [{ code: "varistor_open", terminals: "1,2", quantity: "resistance", band: { low: 200e3, high: 200e6 } }],
+  zener: [
+    { code: "junction_forward", terminals: "A,K", quantity: "diode_drop", band: { low: 0.35, high: 0.9 } },
+    { code: "junction_backward", terminals: "K,A", quantity: "diode_drop", band: null },
+  ],
   ntc: [{ code: "ntc_cold", terminals: "1,2", quantity: "resistance", band: { low: 1, high: 50 } }],
   bridge: [
     { code: "junction_forward", terminals: "L,+", quantity: "diode_drop", band: { low: 0.35, high: 0.8 } },
@@ -72,7 +78,7 @@ export const deviceTests: Readonly<Partial<Record<PartKind, readonly DeviceTest[
     { ...live, code: "supply_most", terminals: "VCC,GND most", band: controlSupply },
   ],
   optocoupler: [
-    { code: "coupler_lamp", terminals: "A,K", quantity: "diode_drop", band: { low: 0.9, high: 1.4 } },
+    { code: "coupler_lamp", terminals: "A,K", quantity: "diode_drop", band: { low: 0.45, high: 1.4 } },
     {
       code: "coupler_switches",
       terminals: "C,E",

@@ -108,8 +108,8 @@ export const tradeConstants = {
       badBatchShare: 0.06,
       ...{ goodOfUsual: 1.04, badOfUsual: 0.75, goodOfBatch: 0.18, badOfBatch: 5 },
       /** Below this share of the likeliest a combination of leads and series is not listed. */
-      leastCellShare: 1e-3,
-      leastCombinationShare: 1e-5,
+      leastCellShare: 3e-3,
+      leastCombinationShare: 1e-4,
     },
     bank: {
       canHenrys: 12e-9,
@@ -166,6 +166,30 @@ export const tradeConstants = {
     openIsSoundFromOhms: 200e6,
   },
   faults: {
+    /** A suspicion from here on is confirmed by its own test before new ground; worth in bits, and of what it takes along. */
+    confirmFromRatio: 0.25,
+    confirmBits: 1.2,
+    cascadeBits: 0.8,
+    /** So many capacitors with a rail, or parts at all, and a board counts as entered: what it has no part for is hardly there. */
+    enteredCapacitors: 4,
+    enteredParts: 8,
+    absentFactor: 0.08,
+    /** An output this near to its name runs. */
+    runsFromRatio: 0.8,
+    runsToRatio: 1.35,
+    /** Under power a boost stage that does not boost leaves the crest of its mains. */
+    unboostedVolts: [250, 350] as readonly [number, number],
+    /** What a shorted bulk reads off the board, what clears it in circuit, and what is left of one that is open. */
+    shortedBulkOhms: 20,
+    clearBulkOhms: 1000,
+    openBulkRatio: 0.05,
+    /** Marking from which a resistor senses nothing, and up to which one at the input is a fuse of its own. */
+    mostFusibleOhms: 50,
+    leastBleederOhms: 47e3,
+    /** Unloaded, outputs that nobody senses stand so much too high. */
+    unloadedHighRatio: 1.3,
+    /** Of all that capacitors say together of a rail no more than this counts either way. */
+    mostSoftFactor: 50,
     /** A bulk below this was never full. */
     fullFromVolts: 30,
     /** As much of the first reading after the time of holding is "still full". */
@@ -198,6 +222,8 @@ export const tradeConstants = {
     runningLeastCelsius: 10,
     runningBelowClassKelvin: 25,
     tooNearClassKelvin: 10,
+    /** What lies behind a charge that is not verified comes first only where it is worth so much more. */
+    chargeWorthFactor: 1.5,
     /** Less than this is not worth a probe. */
     leastGainBits: 0.01,
   },

@@ -58,6 +58,14 @@ export interface DeviceFacts {
   readonly ageYears: number | null;
 }
 
+/** What the counter tried before anything was opened, and what the output stood at. */
+export interface IntakeFacts {
+  readonly checks: Readonly<
+    Partial<Record<"swap" | "benchFeed" | "leadAndFuse" | "rearSwitch" | "outputLead", string | null>>
+  >;
+  readonly outputVolts: number | null;
+}
+
 /** Everything that was entered on a job, as far as the computations need it. */
 export interface JobFacts {
   readonly complaint: string | null;
@@ -65,6 +73,7 @@ export interface JobFacts {
   readonly symptoms: readonly string[];
   /** Whether anything told at intake that it is the supply at all: another one swapped in, the load fed from a bench. */
   readonly isSupplyChecked: boolean;
+  readonly intake: IntakeFacts;
   readonly nets: readonly BoardNet[];
   readonly positions: readonly BoardPosition[];
   readonly fittedParts: readonly FittedPart[];
@@ -91,6 +100,7 @@ export const emptyJobFacts: JobFacts = {
   device: { kind: "other", topology: null, ageYears: null },
   symptoms: [],
   isSupplyChecked: false,
+  intake: { checks: {}, outputVolts: null },
   nets: [],
   positions: [],
   fittedParts: [],

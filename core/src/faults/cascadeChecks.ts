@@ -64,7 +64,7 @@ export function cascadeChecks(
 const stateOf = (seen: boolean | undefined) => (seen === undefined ? "open" : seen ? "found" : "cleared");
 
 /** The test that shows a fault most surely. */
-function testOf(fault: Fault): Finding | null {
+export function testOf(fault: Fault): Finding | null {
   const tests = Object.entries(fault.shows).filter(([finding]) => isTestFinding(finding));
   return tests.sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
 }

@@ -2,7 +2,9 @@ import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
 import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
+import type { Section } from "../board/sections";
 import { sectionFacts } from "../board/sections";
+import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
@@ -10,131 +12,258 @@ import { latestSigns } from "../facts/visualSigns";
 import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { falsifiedBy } from "../readings/falsified";
-import { overRangeCode, type Reading, tellingReadings } from "../readings/reading";
+import { isInCircuit, isReadOpen, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 import { drainClues } from "./drainClues";
-import type { FaultEvidence } from "./explanations";
+import type { FaultEvidence, SoftEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
-import { capacitorFindings, shuntBelowOhms } from "./findingsOfPart";
+import { capacitorFindings, diodeSeats, resistorSeat, transistorSeat } from "./findingsOfPart";
 
-const { shortVolts, shortOhms } = tradeConstants.board;
-const { openFuseOhms, shortedRailOhms } = tradeConstants.faults;
-const { openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms, couplerLampVolts } =
+const { shortOhms } = tradeConstants.board;
+const { openFuseOhms, shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
+const { openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms } =
   tradeConstants.faults;
+const { runsFromRatio, runsToRatio, unboostedVolts, unloadedHighRatio, mostSoftFactor } = tradeConstants.faults;
+
+/** What a job says of each finding: surely seen or not; and, where parts only make it likely, by what factor. */
+export interface JobEvidence {
+  readonly evidence: FaultEvidence;
+  readonly soft: SoftEvidence;
+}
 
 /**
- * What a job's own record says to the fault model: symptoms as told; capacitors as judged; fuse, bridge, transistors and
- * the rest by their readings; rails by their limits; what the drain told. A finding counts as not seen only where every
- * test that would show it was done and was in order; what nobody looked at is not in it.
+ * What a job's own record says to the fault model: the counter's checks and what the output stood at; symptoms as told;
+ * capacitors and all other parts as judged; rails by their limits; what the drain told; and that it runs. A finding counts
+ * as not seen only where every test that would show it was done and was in order; what nobody looked at is not in it.
  */
-export function faultEvidence(
+export function jobEvidence(
   facts: JobFacts,
   judgements: ReadonlyMap<string, PartJudgement>,
   rules: JobRules,
-): FaultEvidence {
+): JobEvidence {
   const evidence = new Map<Finding, boolean>();
+  const soft = new Map<Finding, number>();
   for (const symptom of facts.symptoms) {
     const finding = symptomFindings[symptom] ?? symptom;
-    if (finding !== null && isFinding(finding)) evidence.set(finding, true);
+    if (!priorSymptoms.has(symptom) && isFinding(finding)) evidence.set(finding, true);
   }
   const note = (finding: TestFinding, isSeen: boolean | null) => {
     if (isSeen === null) return;
     // One that was seen is not unseen by another that is in order.
     evidence.set(finding, isSeen || evidence.get(finding) === true);
   };
-  capacitors(facts, judgements, note);
+  // Somebody looked at the fuse already.
+  if (facts.symptoms.includes("fuse_blown")) note("fuse_open", true);
+  counter(facts, note);
+  capacitors(facts, judgements, note, soft);
   const standing = tellingReadings(facts.readings);
   for (const position of facts.positions) {
     if (position.kind !== "electrolytic") device(facts, position, standing, note);
   }
   rails(facts, standing, rules, note);
   drains(facts, rules, note);
-  joints(facts, note);
+  seen(facts, note);
   captures(facts, rules, note);
-  return evidence;
+  running(facts, evidence, note);
+  for (const finding of soft.keys()) if (evidence.has(finding)) soft.delete(finding);
+  return { evidence, soft };
 }
 
-/** A tripped breaker tells the model what a blown fuse does; a residual current is a matter of the way to earth alone. */
-const symptomFindings: Readonly<Record<string, Finding | null>> = {
-  breaker_tripped: "fuse_blown",
-  residual_current_tripped: null,
-};
+/** The sure part of it. */
+export function faultEvidence(
+  facts: JobFacts,
+  judgements: ReadonlyMap<string, PartJudgement>,
+  rules: JobRules,
+): FaultEvidence {
+  return jobEvidence(facts, judgements, rules).evidence;
+}
+
+/** A residual current is a matter of the way to earth alone: no fault of the model. */
+const symptomFindings: Readonly<Record<string, Finding>> = { residual_current_tripped: "" };
+/** History rather than a symptom: it moves priors, and nothing has to explain it. */
+const priorSymptoms: ReadonlySet<string> = new Set(["same_in_others"]);
 
 type Note = (finding: TestFinding, isSeen: boolean | null) => void;
 
-function capacitors(facts: JobFacts, judgements: ReadonlyMap<string, PartJudgement>, note: Note): void {
+/** What the counter tried: lead, switch, output lead, another supply, the load on a bench supply. */
+function counter({ intake }: JobFacts, note: Note): void {
+  const { leadAndFuse, rearSwitch, outputLead, swap, benchFeed } = intake.checks;
+  if (leadAndFuse === "good" && rearSwitch !== "bad") note("lead_checked_good", true);
+  if (outputLead === "good") note("output_lead_checked_good", true);
+  if (outputLead === "bad") note("output_lead_checked_bad", true);
+  // Another supply in its place: the load works with it, or does not.
+  if (swap === "good" || benchFeed === "good") {
+    note("load_fed_well", true);
+    note("bench_supply_feeds_load_badly", false);
+  }
+  if (swap === "bad" || benchFeed === "bad") note("bench_supply_feeds_load_badly", true);
+}
+
+function capacitors(
+  facts: JobFacts,
+  judgements: ReadonlyMap<string, PartJudgement>,
+  note: Note,
+  soft: Map<Finding, number>,
+): void {
   for (const [section, finding] of Object.entries(capacitorFindings)) {
     const netIds = new Set(facts.nets.filter((net) => net.section === section).map((net) => net.id));
-    const own = facts.positions
-      .filter((one) => one.kind === "electrolytic" && one.netId !== null && netIds.has(one.netId))
-      .map((one) => judgements.get(one.id));
+    const places = facts.positions.filter(
+      (one) => one.kind === "electrolytic" && one.netId !== null && netIds.has(one.netId),
+    );
+    const own = places.map((one) => judgements.get(one.id));
     if (own.length === 0) continue;
-    const isBad = own.some((one) => one !== undefined && (one.verdict === "failed" || one.mustReplace));
+    // One that reads a short tells of the short: its ESR and C mean nothing then.
+    const isShorted = (one: PartJudgement) => one.ledger.some(({ code }) => code === "short_resistance");
+    const isBad = own.some(
+      (one) => one !== undefined && (one.mustReplace || (one.verdict === "failed" && !isShorted(one))),
+    );
     if (isBad) note(finding, true);
     else if (own.every((one) => one?.verdict === "sound")) note(finding, false);
+    else likely(own, finding, soft);
+    if (section === "bulk" || section === "pfc") bulks(facts, places, own, section, note);
+    if (section === "board-regulator") {
+      const isLeaky = own.some((one) => (one?.leakProbability ?? 0) > 0.5);
+      if (isLeaky) note("regulator_capacitor_leaky", true);
+    }
   }
 }
 
+/** Parts that were read without a last word: together they make it so much likelier or less likely than before. */
+function likely(own: readonly (PartJudgement | undefined)[], finding: Finding, soft: Map<Finding, number>): void {
+  const known = own.filter((one) => one?.failedProbability != null);
+  if (known.length === 0) return;
+  const prior = judgementConstants.B.prior_fail;
+  const none = (chance: (one: PartJudgement | undefined) => number) =>
+    own.reduce((product, one) => product * (1 - chance(one)), 1);
+  const odds = (free: number) => (1 - free) / free;
+  const before = odds(none(() => prior));
+  const after = odds(
+    Math.max(
+      none((one) => one?.failedProbability ?? prior),
+      1e-6,
+    ),
+  );
+  const most = mostSoftFactor;
+  const factor = Math.min(Math.max(after / before, 1 / most), most);
+  soft.set(finding, Math.min(factor, soft.get(finding) ?? Number.POSITIVE_INFINITY));
+}
+
+/** A bulk that is shorted, one that is open, and one that has dried are three. */
+function bulks(
+  facts: JobFacts,
+  places: readonly BoardPosition[],
+  own: readonly (PartJudgement | undefined)[],
+  section: "bulk" | "pfc",
+  note: Note,
+): void {
+  const ids = new Set(places.map((one) => one.id));
+  const read = tellingReadings(facts.readings).filter((one) => ids.has(one.targetId) && !one.isPowered);
+  const short = section === "bulk" ? "bulk_reads_shorted" : "boost_bulk_reads_shorted";
+  const ohms = read.filter((one) => one.quantity === "resistance");
+  const isShort = ohms.some((one) => !isInCircuit(one) && one.value !== null && one.value < shortedBulkOhms);
+  if (isShort) note(short, true);
+  else if (ohms.some((one) => one.coarseCode === overRangeCode || (one.value ?? 0) > clearBulkOhms)) note(short, false);
+  if (section !== "bulk") return;
+  const isOpen = read.some((one) => {
+    if (isInCircuit(one)) return false;
+    const part = facts.fittedParts.find((fitted) => fitted.id === one.fittedPartId);
+    const left = one.value !== null && part?.capacitanceFarads ? one.value / part.capacitanceFarads : null;
+    return isReadOpen(one) || (one.quantity === "capacitance" && left !== null && left < openBulkRatio);
+  });
+  if (isOpen) note("bulk_reads_open", true);
+  else if (read.some((one) => one.quantity === "capacitance" && one.value !== null && !isInCircuit(one))) {
+    note("bulk_reads_open", false);
+  } else if (own.every((one) => one?.verdict === "sound")) note("bulk_reads_open", false);
+}
+
+/** What a part of a kind is, by where it sits, and whether its own verdict says it is bad, and how. */
 function device(facts: JobFacts, position: BoardPosition, standing: readonly Reading[], note: Note): void {
+  const section = facts.nets.find((net) => net.id === position.netId)?.section;
+  const judged = judgeDevice(position, facts);
+  const isDone = judged !== null && judged.verdict !== "not_measured";
+  const isBad = judged?.verdict === "failed";
+  const isGood = judged?.verdict === "sound";
+  const lines = judged?.lines ?? [];
+  const isOpenLine = lines.some(
+    (one) => one.outcome === "bad" && one.test.code === "junction_forward" && one.reading?.coarseCode === overRangeCode,
+  );
   const own = standing.filter((one) => one.targetId === position.id && !one.isPowered);
-  const last = (quantity: Reading["quantity"], terminals?: string) =>
-    own.filter((one) => one.quantity === quantity && (terminals === undefined || one.terminals === terminals)).at(-1);
-  const isOpen = (reading: Reading | undefined, ohms: number = openFuseOhms) =>
-    reading ? reading.coarseCode === overRangeCode || (reading.value ?? 0) > ohms : null;
-  const isShort = (reading: Reading | undefined, limit: number) =>
-    reading ? reading.coarseCode !== overRangeCode && (reading.value ?? Infinity) < limit : null;
+  const last = (quantity: Reading["quantity"]) => own.filter((one) => one.quantity === quantity).at(-1);
+  const ohms = last("resistance");
+  const isShort = (limit: number) =>
+    ohms ? ohms.coarseCode !== overRangeCode && (ohms.value ?? Number.POSITIVE_INFINITY) < limit : null;
+  const isOpen = (limit: number) => (ohms ? ohms.coarseCode === overRangeCode || (ohms.value ?? 0) > limit : null);
+  const say = (finding: TestFinding) => note(finding, isBad ? true : isGood ? false : null);
   switch (position.kind) {
     case "fuse":
-      note("fuse_open", isOpen(last("resistance")));
+      if (isDone) say("fuse_open");
+      return;
+    case "varistor":
+      say("varistor_reads_shorted");
+      return;
+    case "film":
+      if (ohms && (section === undefined || sectionFacts[section].isMainsSide))
+        note("x_capacitor_bad", isShort(shortOhms));
       return;
     case "ntc":
-      note("inrush_limiter_reads_open", isOpen(last("resistance"), openThermistorOhms));
+      note("inrush_limiter_reads_open", isOpen(openThermistorOhms));
       return;
     case "bridge": {
-      const forward = ["L,+", "N,+", "-,L", "-,N"].map((pins) => last("diode_drop", pins));
-      const known = forward.filter((one) => one !== undefined);
-      if (known.some((one) => isShort(one, shortVolts))) note("bridge_reads_shorted", true);
-      else if (known.length === 4) note("bridge_reads_shorted", false);
-      if (known.some((one) => one.coarseCode === overRangeCode)) note("bridge_reads_open", true);
-      else if (known.length === 4) note("bridge_reads_open", false);
+      const forward = lines.filter((one) => one.test.code === "junction_forward" && one.reading !== null);
+      const isShorted = forward.some((one) => one.outcome === "bad" && one.reading?.coarseCode !== overRangeCode);
+      if (isShorted) note("bridge_reads_shorted", true);
+      if (isOpenLine) note("bridge_reads_open", true);
+      if (forward.length === 4) {
+        note("bridge_reads_shorted", isShorted);
+        note("bridge_reads_open", isOpenLine);
+      }
       return;
     }
-    case "diode": {
-      const drop = last("diode_drop", "A,K");
-      note("rectifier_reads_shorted", isShort(drop, shortVolts) ?? isShort(last("resistance"), shortedJunctionOhms));
-      note("rectifier_reads_open", drop ? drop.coarseCode === overRangeCode : null);
+    case "diode":
+    case "zener": {
+      const seat = diodeSeats(position.kind, section);
+      const isShorted = isBad && !isOpenLine;
+      // One junction forward as it should be is neither shorted nor open.
+      const isForward = lines.some((one) => one.test.code === "junction_forward" && one.outcome === "in_order");
+      const isWell = isGood || (isForward && !isBad);
+      if (isDone && seat.open === seat.shorted) say(seat.shorted);
+      else {
+        note(seat.shorted, isShorted || isShort(shortedJunctionOhms) === true ? true : isWell ? false : null);
+        if (seat.open) note(seat.open, isOpenLine ? true : isWell ? false : null);
+      }
       return;
     }
     case "transistor": {
-      const section = facts.nets.find((net) => net.id === position.netId)?.section;
-      const finding = section === "pfc" ? "boost_switch_reads_shorted" : "switch_reads_shorted";
-      const pairs = ["D,S", "D,G", "G,S"].map((pins) => isShort(last("resistance", pins), shortOhms));
-      if (pairs.includes(true)) note(finding, true);
-      else if (pairs[0] === false) note(finding, false);
+      const channel = lines.find((one) => one.test.code === "channel_off");
+      note(transistorSeat(section), isBad ? true : isGood || channel?.outcome === "in_order" ? false : null);
       return;
     }
-    case "resistor": {
-      const reading = last("resistance");
-      if (position.markedOhms !== null && position.markedOhms >= shuntBelowOhms) {
-        const verdict = judgeDevice(position, facts)?.verdict;
-        if (verdict === "failed" || verdict === "sound") note("gate_parts_read_wrong", verdict === "failed");
+    case "resistor":
+      resistor(position, section, { isBad, isGood, isOpen, isShort }, note);
+      return;
+    case "ic": {
+      if (
+        section !== undefined &&
+        !sectionFacts[section].isMainsSide &&
+        section !== "standby" &&
+        section !== "feedback"
+      ) {
+        note("regulator_output_wrong", isBad ? true : isGood ? false : null);
         return;
       }
-      // A shunt is small when sound: an open one is a finding, any other value needs its marking.
-      if (isOpen(reading, openShuntOhms)) note("shunt_reads_open", true);
-      else if (isShort(reading, soundShuntOhms)) note("shunt_reads_open", false);
-      return;
-    }
-    case "ic":
-      note("control_ic_reads_shorted", isShort(last("resistance"), shortedControlOhms));
+      note(
+        section === "standby" ? "standby_switcher_reads_shorted" : "control_ic_reads_shorted",
+        isShort(shortedControlOhms),
+      );
       controlSupply(facts, position, note);
       return;
-    case "optocoupler": {
-      const drop = last("diode_drop");
-      if (drop)
-        note(
-          "coupler_or_reference_bad",
-          drop.value === null || drop.value < couplerLampVolts.low || drop.value > couplerLampVolts.high,
-        );
+    }
+    case "optocoupler":
+      if (isDone) say("coupler_or_reference_bad");
+      return;
+    case "transformer": {
+      const rings = lines.find((one) => one.test.code === "winding_rings" && one.reading !== null);
+      const word = rings?.reading?.coarseCode;
+      if (word) note("transformer_rings_short", word === "band_bad" ? true : word === "band_good" ? false : null);
       return;
     }
     case "fan": {
@@ -143,12 +272,80 @@ function device(facts: JobFacts, position: BoardPosition, standing: readonly Rea
       return;
     }
     case "regulator":
-      note("regulator_output_wrong", isShort(last("resistance"), shortOhms) || regulatorIsOff(facts, position));
+      note("regulator_output_wrong", isShort(shortOhms) || regulatorIsOff(facts, position));
       return;
     default:
       return;
   }
 }
+
+interface Read {
+  readonly isBad: boolean;
+  readonly isGood: boolean;
+  readonly isOpen: (limit: number) => boolean | null;
+  readonly isShort: (limit: number) => boolean | null;
+}
+
+/** A resistor senses, fuses, bleeds or drives, by its marking and its place. */
+function resistor(position: BoardPosition, section: Section | undefined, read: Read, note: Note): void {
+  const verdict = read.isBad ? true : read.isGood ? false : null;
+  switch (resistorSeat(position, section)) {
+    case "fusible_reads_open":
+      note("fusible_reads_open", read.isOpen(openFuseOhms));
+      return;
+    case "shunt_reads_open":
+      // A shunt is small when sound: an open one is a finding, any other value needs its marking.
+      if (read.isOpen(openShuntOhms)) note("shunt_reads_open", true);
+      else if (read.isShort(soundShuntOhms)) note("shunt_reads_open", false);
+      return;
+    case "bleeder_reads_open":
+      note("bleeder_reads_open", verdict);
+      return;
+    case "gate_parts_read_wrong":
+      note("gate_parts_read_wrong", verdict);
+  }
+}
+
+/** That it runs, or its standby does, at that moment: it speaks hard against all that would have stopped it. */
+function running(facts: JobFacts, evidence: FaultEvidence, note: Note): void {
+  const isStopped = stopped.some((one) => facts.symptoms.includes(one));
+  // What comes and goes ran when it ran.
+  if (facts.symptoms.includes("intermittent")) return;
+  const isNear = (volts: number, nominal: number) =>
+    Math.abs(volts) >= runsFromRatio * Math.abs(nominal) && Math.abs(volts) <= runsToRatio * Math.abs(nominal);
+  const outputs = facts.nets.filter((net) => !sectionFacts[net.section].isMainsSide && (net.nominalVolts ?? 0) !== 0);
+  const live = tellingReadings(facts.readings).filter(
+    (one) => one.targetKind === "rail" && one.quantity === "dc_voltage" && one.isPowered && one.value !== null,
+  );
+  const runs = (net: (typeof outputs)[number]) =>
+    live.some((one) => one.targetId === net.id && isNear(one.value as number, net.nominalVolts as number));
+  const main = outputs.filter((net) => net.section !== "standby");
+  const received = facts.intake.outputVolts;
+  const isMain =
+    main.some(runs) || (received !== null && main.some((net) => isNear(received, net.nominalVolts as number)));
+  const isToldRunning = !isStopped && runningSymptoms.some((one) => facts.symptoms.includes(one));
+  if (isMain || isToldRunning) note("supply_runs", true);
+  const isStandby = outputs.some((net) => net.section === "standby" && runs(net));
+  if (isMain || isToldRunning || isStandby || (!isStopped && evidence.get("indicator_steady") === true)) {
+    note("standby_runs", true);
+  }
+}
+
+/** What nobody can notice on a unit that does not run, and what tells that it does not. */
+const runningSymptoms = [
+  ...["hum", "ripple_mains", "ripple_mains_single", "ripple_switching", "collapses_under_load", "fails_under_load"],
+  ...[
+    "repeated_attempts",
+    "cold_start_fails",
+    "backlight_drops_out",
+    "no_picture",
+    "resets",
+    "fails_when_warm",
+    "drops_after_minutes",
+    "dim_or_flickers",
+  ],
+];
+const stopped = ["dead", "fuse_blown", "breaker_tripped", "bang", "ticking", "indicator_pulses"];
 
 /** Below this a control supply counts as absent. */
 const absentSupplyVolts = 3;
@@ -171,11 +368,18 @@ function regulatorIsOff(facts: JobFacts, position: BoardPosition): boolean | nul
 }
 
 function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, note: Note): void {
+  const outputCount = facts.nets.filter((net) => !sectionFacts[net.section].isMainsSide).length;
+  boosted(facts, standing, note);
   for (const net of facts.nets) {
     if (sectionFacts[net.section].isMainsSide) continue;
     const own = standing.filter((one) => one.targetKind === "rail" && one.targetId === net.id);
-    const ohms = own.filter((one) => one.quantity === "resistance").at(-1);
-    if (ohms?.value != null) note("rail_reads_shorted", ohms.value < shortedRailOhms);
+    const ohms = own.filter((one) => one.quantity === "resistance" && one.value !== null);
+    // A later reading that is in order does not undo a short that was found: something was done between.
+    if (ohms.length > 0)
+      note(
+        "rail_reads_shorted",
+        ohms.some((one) => (one.value as number) < shortedRailOhms),
+      );
     if (net.nominalVolts === null || net.nominalVolts === 0) continue;
     const band = railBand(net, rules.rail, false);
     if (!band) continue;
@@ -186,7 +390,9 @@ function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, n
     const idle = volts.filter((one) => !one.loadAmps).at(-1)?.value;
     const loaded = volts.filter((one) => one.loadAmps).at(-1)?.value;
     if (idle != null) {
-      note("rail_too_high", Math.abs(idle) > most);
+      // Of several outputs one is sensed: the others stand high while nothing is drawn.
+      const isSensed = outputCount === 1 || Math.abs(idle) > unloadedHighRatio * most;
+      if (Math.abs(idle) <= most || isSensed) note("rail_too_high", Math.abs(idle) > most);
       note("rail_too_low", Math.abs(idle) < least);
     }
     if (loaded != null && (idle == null || Math.abs(idle) >= least)) {
@@ -222,9 +428,27 @@ function captures(facts: JobFacts, rules: JobRules, note: Note): void {
   }
 }
 
-function joints(facts: JobFacts, note: Note): void {
+/** Under power a bulk behind a boost stage stands at its own volts, or at the crest of the mains where nothing boosts. */
+function boosted(facts: JobFacts, standing: readonly Reading[], note: Note): void {
+  const nets = new Set(facts.nets.filter((net) => net.section === "pfc").map((net) => net.id));
+  const places = new Set(facts.positions.filter((one) => nets.has(one.netId ?? "")).map((one) => one.id));
+  const volts = standing
+    .filter(
+      (one) =>
+        one.quantity === "dc_voltage" && one.value !== null && (nets.has(one.targetId) || places.has(one.targetId)),
+    )
+    .filter((one) => one.isPowered)
+    .at(-1)?.value;
+  if (volts == null) return;
+  const [least, most] = unboostedVolts;
+  if (volts > least) note("boost_volts_not_raised", volts < most);
+}
+
+function seen(facts: JobFacts, note: Note): void {
   for (const position of facts.positions) {
     const part = currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id);
-    if (part && latestSigns(facts.signs, part.id).cracked_joint === "seen") note("joint_seen_cracked", true);
+    const signs = [latestSigns(facts.signs, position.id), ...(part ? [latestSigns(facts.signs, part.id)] : [])];
+    if (signs.some((one) => one.cracked_joint === "seen")) note("joint_seen_cracked", true);
+    if (signs.some((one) => one.adhesive_brown === "seen")) note("adhesive_or_corrosion_seen", true);
   }
 }

@@ -1,11 +1,17 @@
+import type { BoardNet, BoardPosition, PartKind } from "../board/board";
+import type { Section } from "../board/sections";
+import { tradeConstants } from "../constants/tradeConstants";
 import type { Topology } from "../facts/deviceProfiles";
 import { type Finding, isFinding, isStage, isTestFinding } from "./findings";
 import type { Stage } from "./firstSuspects";
 import buck from "./knowledge/buck.json";
 import flyback from "./knowledge/flyback.json";
 import forward from "./knowledge/forward.json";
+import general from "./knowledge/general.json";
 import pfc from "./knowledge/pfc.json";
 import shared from "./knowledge/shared.json";
+import standby from "./knowledge/standby.json";
+import { symptomCodes } from "./symptoms";
 
 /** One way in which a supply fails. */
 export interface Fault {
@@ -17,17 +23,23 @@ export interface Fault {
   readonly shows: Readonly<Record<Finding, number>>;
   /** Faults that it takes along, with the chance of each. */
   readonly causes: Readonly<Record<string, number>>;
+  /** Findings that can hardly be while it is there: factors on the chance of seeing them. */
+  readonly excludes?: Readonly<Record<Finding, number>>;
+  /** Parts without which a board cannot have it. */
+  readonly needs?: { readonly kinds: readonly PartKind[]; readonly sections?: readonly Section[] };
 }
+
+const { enteredCapacitors, enteredParts, absentFactor } = tradeConstants.faults;
 
 export type FaultKnowledge = readonly Fault[];
 
 const filesOf: Readonly<Record<Topology, readonly unknown[]>> = {
-  flyback: [shared, flyback],
-  flyback_with_standby: [shared, flyback],
-  pfc_resonant_with_standby: [shared, forward, pfc],
-  forward_or_half_bridge: [shared, forward],
-  pfc_forward_with_standby: [shared, forward, pfc],
-  buck_board: [shared, buck],
+  flyback: [general, shared, flyback],
+  flyback_with_standby: [general, shared, flyback, standby],
+  pfc_resonant_with_standby: [general, shared, forward, pfc, standby],
+  forward_or_half_bridge: [general, shared, forward],
+  pfc_forward_with_standby: [general, shared, forward, pfc, standby],
+  buck_board: [general, buck],
 };
 
 const loaded = new Map<Topology, FaultKnowledge>();
@@ -37,11 +49,64 @@ export function faultKnowledge(topology: Topology | null): FaultKnowledge {
   const wanted = topology ?? "flyback";
   const before = loaded.get(wanted);
   if (before) return before;
-  const faults = filesOf[wanted].flatMap((file) => (file as { readonly faults: FaultKnowledge }).faults);
+  const faults = filesOf[wanted]
+    .flatMap((file) => (file as { readonly faults: FaultKnowledge }).faults)
+    .map(withRunning);
   const problems = knowledgeProblems(faults);
   if (problems.length > 0) throw new Error(`Fault knowledge of ${wanted}: ${problems.join("; ")}`);
   loaded.set(wanted, faults);
   return faults;
+}
+
+/** A fault that nearly always leaves a unit dead can hardly be there while its output stands; its input can not while the standby does. */
+const [killsFrom, whileRunning] = [0.9, 0.01];
+const [commonFrom, foreignFactor] = [0.05, 0.35];
+
+function withRunning(fault: Fault): Fault {
+  const kills = (fault.shows.dead ?? 0) >= killsFrom;
+  // The commonest faults are common because units come for what they show: where something else is told, they are rarer.
+  const isCommon = fault.prior >= commonFrom;
+  const foreign = isCommon
+    ? Object.fromEntries(symptomCodes.filter((one) => !fault.shows[one]).map((one) => [one, foreignFactor]))
+    : {};
+  if (!kills) return isCommon ? { ...fault, excludes: { ...foreign, ...fault.excludes } } : fault;
+  const isBeforeAll =
+    fault.stage === "input" || fault.stage === "bridge" || fault.stage === "pfc" || fault.stage === "bulk";
+  return {
+    ...fault,
+    excludes: {
+      ...foreign,
+      supply_runs: whileRunning,
+      ...(isBeforeAll && { standby_runs: whileRunning }),
+      ...fault.excludes,
+    },
+  };
+}
+
+/**
+ * The knowledge of a board: what it has no part for is hardly there. A board of which only some parts were entered keeps such
+ * faults, weaker.
+ */
+export function knowledgeOfBoard(
+  knowledge: FaultKnowledge,
+  board: { readonly positions: readonly BoardPosition[]; readonly nets: readonly BoardNet[] },
+): FaultKnowledge {
+  const sectionOf = new Map(board.nets.map((net) => [net.id, net.section]));
+  const { positions } = board;
+  const has = ({ kinds, sections }: NonNullable<Fault["needs"]>) =>
+    positions.some((one) => {
+      const section = one.netId === null ? undefined : sectionOf.get(one.netId);
+      return kinds.includes(one.kind) && (!sections || section === undefined || sections.includes(section));
+    });
+  const isEntered = (kinds: readonly PartKind[]) =>
+    kinds.includes("electrolytic")
+      ? positions.filter((one) => one.kind === "electrolytic" && one.netId !== null).length >= enteredCapacitors
+      : positions.length >= enteredParts;
+  return knowledge.map((fault) => {
+    if (!fault.needs || has(fault.needs) || !isEntered(fault.needs.kinds)) return fault;
+    const odds = (fault.prior / (1 - fault.prior)) * absentFactor;
+    return { ...fault, prior: odds / (1 + odds) };
+  });
 }
 
 /**
@@ -60,6 +125,10 @@ export function knowledgeProblems(faults: FaultKnowledge): readonly string[] {
     for (const [finding, chance] of Object.entries(fault.shows)) {
       if (!isFinding(finding)) problems.push(`${fault.code} shows ${finding}, which is no finding`);
       if (!(chance > 0 && chance < 1)) problems.push(`${fault.code} shows ${finding} with ${chance}`);
+    }
+    for (const [finding, factor] of Object.entries(fault.excludes ?? {})) {
+      if (!isFinding(finding)) problems.push(`${fault.code} excludes ${finding}, which is no finding`);
+      if (!(factor > 0 && factor < 1)) problems.push(`${fault.code} excludes ${finding} with ${factor}`);
     }
     if (!Object.entries(fault.shows).some(([finding, chance]) => isTestFinding(finding) && chance >= 0.7)) {
       problems.push(`${fault.code} is confirmed by no test`);

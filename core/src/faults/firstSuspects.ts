@@ -78,6 +78,17 @@ const pointers: readonly Pointer[] = [
     bulk: 2,
     standby: 1,
   }),
+  pointer("overheats", "a fan that stands, shut vents, or losses that grew", {
+    load: 2,
+    "output-capacitors": 2,
+    "primary-switch": 1,
+  }),
+  pointer("fan_noise_or_stops", "its bearing, and then all that it cooled", { load: 3, "output-capacitors": 1 }),
+  pointer("dim_or_flickers", "a rail that sags or ripples, or the lamps themselves", {
+    "output-capacitors": 3,
+    load: 3,
+    bulk: 1,
+  }),
   pointer("resets", "ripple on the low-voltage rail", { "output-capacitors": 4, standby: 2, load: 1 }),
   pointer("same_in_others", "design heat, a marginal part, standby duty", { standby: 3, "output-capacitors": 2 }),
   pointer("intermittent", "a cracked joint, a connector", { input: 2, "primary-switch": 1, load: 2 }),
@@ -90,7 +101,6 @@ function pointer(symptom: string, reason: string, weights: Pointer["weights"]): 
 /** Stages that a kind of device usually does not have. */
 const absentStages: Readonly<Partial<Record<DeviceKind, readonly Stage[]>>> = {
   adapter: ["pfc", "standby"],
-  console: ["pfc"],
   monitor: ["pfc"],
   instrument: ["pfc", "standby"],
   "small-appliance": ["pfc", "standby"],

@@ -8,6 +8,7 @@ export const symptomGroups = [
       indicator_pulses: "indicator pulses",
       backlight_drops_out: "light, then the backlight drops out",
       no_picture: "runs, no picture or output",
+      dim_or_flickers: "dim, or it flickers",
     },
   },
   {
@@ -19,6 +20,8 @@ export const symptomGroups = [
       bang: "a bang was heard",
       smell: "smell of burning or fish",
       hot_capacitor: "one capacitor far hotter than its neighbours",
+      overheats: "gets far too hot as a whole",
+      fan_noise_or_stops: "fan noisy, or it stands",
     },
   },
   {

@@ -109,6 +109,17 @@ function boardJudge(
   constants: JudgementConstants,
 ): (position: BoardPosition) => PartJudgement | undefined {
   const standing = tellingReadings(board.readings);
+  // Where the readings of each part and of each bank stand in the list: asked for by every part of a board.
+  const byPart = new Map<string, number[]>();
+  const byBank = new Map<string, number[]>();
+  standing.forEach(({ fittedPartId, targetKind, targetId }, n) => {
+    const [list, key] =
+      fittedPartId !== null ? [byPart, fittedPartId] : [byBank, targetKind === "bank" ? targetId : ""];
+    const places = list.get(key);
+    if (places) places.push(n);
+    else list.set(key, [n]);
+  });
+  const placesIn = (places: readonly number[]) => [...new Set(places)].map((n) => standing[n] as Reading);
   const candidates = which === "found" ? board.fittedParts.map(asFitted) : board.fittedParts;
   const placed = (position: BoardPosition): PlacedPart | null => {
     const part = picks[which](board.fittedParts, position.id);
@@ -145,7 +156,6 @@ function boardJudge(
     if (!subject) return null;
     const { members: bank, epoch } = bankAround(subject);
     const around = which === "in_hand" ? undefined : surroundingsOf(position.netId, epoch);
-    const partIds = new Set(bank.map((member) => member.part.id));
     const isTelling = (reading: Reading) => epoch === null || !isInCircuit(reading) || epoch.holds(reading);
     const section = board.nets.find((net) => net.id === position.netId)?.section;
     return {
@@ -153,13 +163,13 @@ function boardJudge(
       bank,
       ...(around && { surroundings: around }),
       ...(section && { section }),
-      readings: standing.filter((reading) => reading.fittedPartId === subject.part.id && isTelling(reading)),
-      bankReadings: standing.filter(
-        (reading) =>
-          isTelling(reading) &&
-          ((reading.fittedPartId !== null && partIds.has(reading.fittedPartId)) ||
-            (reading.targetKind === "bank" && reading.targetId === position.netId && !around?.isSeries)),
-      ),
+      readings: placesIn(byPart.get(subject.part.id) ?? []).filter(isTelling),
+      bankReadings: placesIn(
+        [
+          ...bank.flatMap((member) => byPart.get(member.part.id) ?? []),
+          ...(position.netId && !around?.isSeries ? (byBank.get(position.netId) ?? []) : []),
+        ].sort((a, b) => a - b),
+      ).filter(isTelling),
       signs: latestSigns(board.signs, subject.part.id),
       rules,
       history: board.histories?.get(position.id) ?? null,

@@ -77,6 +77,7 @@ export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgem
       const band = bandOf(test, position, net);
       return { test, reading, band, ...outcomeOf(test, reading, band, position.kind, hasTwin) };
     }),
+    position.kind,
   );
   const counted = lines.filter((one) => !one.test.isOptional || one.reading !== null);
   const cold = counted.filter((one) => !one.test.isLive);
@@ -153,7 +154,8 @@ function outcomeOf(
   if (test.quantity === "diode_drop" && test.band === null) {
     if (isOpen) return inOrder;
     if (test.code === "bridge_across")
-      return { outcome: isShort ? "bad" : "doubtful", trap: "across_points_downstream" };
+      // With four good diodes it is what hangs behind the bridge.
+      return { outcome: "doubtful", trap: "across_points_downstream" };
     if (isShort) return hasTwin && !isLifted ? { outcome: "doubtful", trap: "short_may_be_parallel" } : bad;
     return isLifted ? bad : { outcome: "doubtful", trap: "charging_capacitor" };
   }
@@ -173,13 +175,14 @@ function outcomeOf(
 }
 
 /** Least and most of a supply are one test: alone neither says anything, far apart they pulse. */
-function withPair(lines: readonly DeviceLine[]): readonly DeviceLine[] {
+function withPair(lines: readonly DeviceLine[], kind: PartKind): readonly DeviceLine[] {
   const least = lines.find((one) => one.test.code === "supply_least")?.reading?.value ?? null;
   const most = lines.find((one) => one.test.code === "supply_most")?.reading?.value ?? null;
   const isPulsing = least !== null && most !== null && most > 0 && least < (1 - pulsingRatio) * most;
   return lines.map((line): DeviceLine => {
     if (!line.test.isLive || line.reading === null) return line;
     if (least === null || most === null) return { ...line, outcome: "doubtful", trap: "needs_least_and_most" };
-    return isPulsing ? { ...line, outcome: "bad", trap: "pulses" } : line;
+    // A chip whose supply pulses tries to start: what feeds it is weak, or what it feeds is short.
+    return isPulsing ? { ...line, outcome: kind === "ic" ? "doubtful" : "bad", trap: "pulses" } : line;
   });
 }

@@ -49,7 +49,7 @@ const coarseness = [
   { esrLimits: [1.15, 1.6, 2.2, 3, 4.5, 8, 16], hasLowBins: true, widthRatio: 0.12 },
   { esrLimits: [1.6, 3, 6, 14], hasLowBins: true, widthRatio: 0.2 },
   { esrLimits: [1.6, 3, 6, 14], hasLowBins: false, widthRatio: 0.22 },
-  { esrLimits: [3, 6, 14], hasLowBins: false, widthRatio: 0.3 },
+  { esrLimits: [3, 8], hasLowBins: false, widthRatio: 0.33 },
   { esrLimits: [3, 8], hasLowBins: false, widthRatio: 0.35 },
   { esrLimits: [3], hasLowBins: false, widthRatio: 0.5 },
 ] as const;

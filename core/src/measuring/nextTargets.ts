@@ -16,7 +16,7 @@ import { isInCircuit, type QuantityKind, standingReadings } from "../readings/re
 import { leakTargets } from "./leakTargets";
 import { liftedShare, liftingMinutes, type Proposal, type ProposedTarget, probingMinutes } from "./proposal";
 
-const { leastGainBits } = tradeConstants.measuring;
+const { leastGainBits, chargeWorthFactor } = tradeConstants.measuring;
 
 /**
  * How much of a part's doubt a reading can settle: alone on its net an ESR in circuit condemns but does not clear; in a
@@ -81,7 +81,7 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
     const position = facts.positions.find((one) => one.id === positionId);
     return position ? [placed(position, proposal, 0)] : [];
   });
-  return facts.positions
+  const found = facts.positions
     .flatMap((position): ProposedTarget[] => {
       const judgement = judgements.get(position.id);
       const isToConfirm =
@@ -95,8 +95,29 @@ export function nextTargets(question: Question): readonly ProposedTarget[] {
     })
     .concat(leaks)
     .concat(deviceTargets(question))
-    .filter((one) => one.gainBits > leastGainBits)
-    .sort((a, b) => Number(a.isChargeOpen) - Number(b.isChargeOpen) || b.gainBits / b.minutes - a.gainBits / a.minutes);
+    .filter((one) => one.gainBits > leastGainBits);
+  return withDrain(inWorth(found), facts);
+}
+
+const worth = ({ gainBits, minutes }: ProposedTarget) => gainBits / minutes;
+
+/** The most telling first; what lies behind an open charge after the others, unless it is worth far more than any of them. */
+function inWorth(found: readonly ProposedTarget[]): ProposedTarget[] {
+  const free = Math.max(0, ...found.filter((one) => !one.isChargeOpen).map(worth));
+  const isLate = (one: ProposedTarget) => Number(one.isChargeOpen && worth(one) < chargeWorthFactor * free);
+  return [...found].sort((a, b) => isLate(a) - isLate(b) || worth(b) - worth(a));
+}
+
+/** Where what tells most lies behind an open charge, the volts of its store come before it. */
+function withDrain(ordered: readonly ProposedTarget[], facts: JobFacts): readonly ProposedTarget[] {
+  const [first] = ordered;
+  if (!first?.isChargeOpen) return ordered;
+  const isStore = (netId: string | null) =>
+    facts.nets.some((net) => net.id === netId && (net.section === "bulk" || net.section === "pfc"));
+  const store = facts.positions.find((one) => one.kind === "electrolytic" && isStore(one.netId));
+  if (!store || first.quantity === "dc_voltage") return ordered;
+  const volts = { quantity: "dc_voltage", circuitState: "in_circuit", terminals: null } as const;
+  return [{ ...first, ...volts, positionId: store.id }, ...ordered];
 }
 
 /** Which stage a part that is no capacitor belongs to. */

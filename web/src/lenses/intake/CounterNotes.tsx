@@ -23,6 +23,7 @@ const checkLabels: Readonly<Record<SupplyCheck, string>> = {
   swap: "Known-good supply swapped in",
   benchFeed: "Load fed from a bench supply",
   leadAndFuse: "Lead and plug fuse",
+  outputLead: "Output lead and plug",
   rearSwitch: "Rear switch",
 };
 

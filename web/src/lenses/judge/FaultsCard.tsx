@@ -1,4 +1,4 @@
-import { type CascadeCheck, type Explanation, overVoltageCheck } from "@pale-cap/core";
+import { type CascadeCheck, type FaultRanking, headlineOf, overVoltageCheck } from "@pale-cap/core";
 import { cautions, faultName, faultTest, findingWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Caution } from "../../ui/Caution";
@@ -6,13 +6,14 @@ import { Part } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
 import classes from "./judge.module.css";
 
-const shownExplanations = 3;
+const shownCauses = 4;
+const leastShown = 0.05;
 
-/** Which faults together explain everything, what they leave over, and what is to be checked because of them. */
+/** What most likely began it, by its chance over all sets of faults; what it took along, what it leaves over, what is to be checked. */
 export function FaultsCard() {
   const { explanation: answer } = useJob();
-  const best = answer?.ranking.explanations[0];
-  if (!answer || !best) {
+  const headline = answer && headlineOf(answer.ranking);
+  if (!answer || !headline) {
     return (
       <Part title="What explains it">
         <p className={text.soft}>
@@ -21,13 +22,23 @@ export function FaultsCard() {
       </Part>
     );
   }
+  const { ranking } = answer;
+  const causes = [...ranking.firstProbabilities].sort((a, b) => b[1] - a[1]).slice(0, shownCauses);
   return (
     <>
-      <Part title="What explains it" aside={<span className={text.soft}>sets of faults, likeliest first</span>}>
+      <Part title="What explains it" aside={<span className={text.soft}>what began it, likeliest first</span>}>
         <ol className={classes.explanations}>
-          {answer.ranking.explanations.slice(0, shownExplanations).map((one) => (
-            <ExplanationLine key={one.faults.join()} explanation={one} />
-          ))}
+          {!headline.lead && (
+            <li>
+              <Share chance={ranking.noneProbability} />
+              <div>nothing in the supply: what was read there is in order</div>
+            </li>
+          )}
+          {causes
+            .filter(([code, chance]) => chance >= leastShown || code === headline.lead?.code)
+            .map(([code, chance]) => (
+              <CauseLine key={code} code={code} chance={chance} ranking={ranking} />
+            ))}
         </ol>
       </Part>
       <Checks checks={answer.checks} />
@@ -35,23 +46,30 @@ export function FaultsCard() {
   );
 }
 
-function ExplanationLine({ explanation }: { readonly explanation: Explanation }) {
-  const { faults, first, unexplained, contradicted, probability } = explanation;
+function Share({ chance }: { readonly chance: number }) {
+  return <span className={classes.share}>{chance < 0.01 ? "under 1 %" : `${Math.round(chance * 100)} %`}</span>;
+}
+
+/** One first cause, with the likeliest set that it began. */
+function CauseLine(props: { readonly code: string; readonly chance: number; readonly ranking: FaultRanking }) {
+  const { code, chance, ranking } = props;
+  const set = ranking.explanations.find((one) => one.first.includes(code));
+  const followed = set?.faults.filter((one) => !set.first.includes(one)) ?? [];
+  const unexplained = set?.unexplained ?? [];
+  const contradicted = set?.contradicted ?? [];
   return (
     <li>
-      <span className={classes.share}>{probability < 0.01 ? "under 1 %" : `${Math.round(probability * 100)} %`}</span>
+      <Share chance={chance} />
       <div>
-        {faults.map((code) => (
-          <div key={code}>
-            {faultName(code)}
-            {faults.length > 1 && first.includes(code) && <span className={text.soft}> began it</span>}
-          </div>
-        ))}
+        <div>{faultName(code)}</div>
+        {followed.length > 0 && <div className={text.soft}>took along: {followed.map(faultName).join(", ")}</div>}
         {unexplained.length > 0 && (
           <div className={text.soft}>leaves over: {unexplained.map(findingWords).join(", ")}</div>
         )}
         {contradicted.length > 0 && (
-          <div className={classes.against}>speaks against it: no {contradicted.map(findingWords).join(", no ")}</div>
+          <div className={classes.against}>
+            speaks against it, looked for and not found: {contradicted.map(findingWords).join(", ")}
+          </div>
         )}
       </div>
     </li>
@@ -59,7 +77,7 @@ function ExplanationLine({ explanation }: { readonly explanation: Explanation })
 }
 
 const stateWords: Readonly<Record<CascadeCheck["state"], string>> = {
-  open: "not checked",
+  open: "not yet checked",
   cleared: "in order",
   found: "found",
 };
