@@ -108,6 +108,7 @@ export { isRunSinceLastAct, openPoints } from "./job/openPoints";
 export { hasBoardRecord } from "./job/partPoints";
 export { proofOf } from "./job/railPoints";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
+export { type EntryQuestion, entryQuestions } from "./judgement/entryQuestions";
 export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";
 export { type Evidence, evidenceLikelihood } from "./judgement/evidenceLikelihood";
 export { type GradeFlag, gradePart, type PartGrade } from "./judgement/gradePart";

@@ -1,5 +1,6 @@
-import { type EsrSource, formatQuantity, type LedgerEntry, type Unit } from "@pale-cap/core";
+import { type EntryQuestion, type EsrSource, formatQuantity, type LedgerEntry, type Unit } from "@pale-cap/core";
 import { listWords, signLabels } from "./boardWords";
+import { classLabels } from "./entryWords";
 import { coarseLabels } from "./probeWords";
 import { chanceWords } from "./verdictWords";
 
@@ -339,6 +340,30 @@ function missingLine(code: string): LedgerLine {
   };
   return { title: "Missing", text: texts[code] ?? code, why: "" };
 }
+
+const countWords = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
+
+/** What several equal parts contradict, as a question to whoever entered them. */
+export function entryQuestionWords({ kind, positionIds, ratio, entered, suggested }: EntryQuestion): string {
+  const count = countWords[positionIds.length] ?? String(positionIds.length);
+  const times =
+    ratio < 1
+      ? `${Math.round(100 * ratio)} % of what they should`
+      : `${Number(ratio.toPrecision(2))} times what they should`;
+  const marked = entered.capacitanceFarads === null ? "" : ` entered as ${show(entered.capacitanceFarads, "F")}`;
+  const who = `${capital(count)} parts${marked}`;
+  switch (kind) {
+    case "value":
+      return `${who} all read ${times}: is the marking ${show(suggested.capacitanceFarads ?? 0, "F")}?`;
+    case "size":
+      return `${who} all read an ESR of ${times}, at good C: is the can ${millimetres(suggested.diameterMetres)} × ${millimetres(suggested.heightMetres)} mm?`;
+    case "class":
+      return `${who} all read an ESR of ${times}, at good C: are they ${suggested.capacitorClass ? classLabels[suggested.capacitorClass] : "of another class"}?`;
+  }
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const millimetres = (metres: number | null) => (metres === null ? "?" : String(Number((metres * 1e3).toFixed(1))));
 
 /** The weight in plain words beside its number. */
 export function weightWords(weight: number | null): string {

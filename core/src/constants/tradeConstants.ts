@@ -131,6 +131,34 @@ export const tradeConstants = {
     },
     /** A part below this share of what its bank reads, or alone on its net above so many times it, was read wrong once. */
     contradiction: { belowBankRatio: 0.5, aloneFactor: 5 },
+    /** When equal parts contradict what was entered of them: so many, so far off, so near to one another and to something usual. */
+    entries: {
+      leastParts: 2,
+      leastHertz: 50e3,
+      ...{ esrFactor: 1.6, esrSpread: 1.5, fitFactor: 1.25, soundRatio: 0.85 },
+      ...{ valueFactor: 1.4, valueSpread: 1.2, valueNearFactor: 1.12, driedEsrFactor: 2 },
+      cansMillimetres: [
+        [4, 7],
+        [5, 11],
+        [6.3, 11],
+        [8, 11.5],
+        [8, 15],
+        [8, 20],
+        [10, 12.5],
+        [10, 16],
+        [10, 20],
+        [10, 25],
+        [10, 30],
+        [12.5, 20],
+        [12.5, 25],
+        [12.5, 30],
+        [16, 20],
+        [16, 25],
+        [16, 31.5],
+        [18, 25],
+        [18, 35.5],
+      ] as readonly (readonly [diameter: number, height: number])[],
+    },
     /** What leads add that nobody zeroed: steps with their shares, and half of a step relative to it. */
     leads: {
       steps: [

@@ -114,7 +114,7 @@ const monitor: DemoJob = {
       (at) => ({ minutesAgo: 5, at, quantity: "dc_voltage", value: 0.02 }) as const,
     ),
     ...measured("C1", 0.31, 114, "lead_lifted", 5 * hour),
-    ...measured("C4", 1.4, 18.4, "out", 5 * hour),
+    ...measured("C4", 1.5, 17.4, "out", 5 * hour),
     { minutesAgo: 4.2 * hour, at: "C14", quantity: "esr", value: 0.0406, state: "in_circuit", hertz: 100e3 },
     { minutesAgo: 4.1 * hour, at: "C14", quantity: "esr", value: 0.0412, state: "in_circuit", hertz: 100e3 },
     ...measured("C14", 0.42, 610, "lead_lifted", 4 * hour),

@@ -73,8 +73,10 @@ describe("a changed rule of judging", () => {
       personId: null,
     });
   it("judges open jobs anew and says which verdicts turned, then and in the history", async () => {
-    // 2.5 times typical: undecided to the usual school, failed to the strict one.
+    // 2.5 times typical with 82 % of its C: undecided to the usual school, failed to the strict one.
     await log(readingBody(part, { value: 0.08, circuitState: "out" }));
+    const farads = { quantity: "capacitance", value: 820e-6, frequencyHertz: 120, circuitState: "out" };
+    await log(readingBody(part, farads));
     const told = (await change("judge.school", "ten").expect(201)).body as ToldRuleChange;
     expect(told.effects.find((one) => one.jobId === jobId)?.turned).toEqual([
       { designator: "C1", before: "cannot_tell", after: "failed" },

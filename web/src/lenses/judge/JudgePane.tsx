@@ -1,5 +1,13 @@
-import { drainClues, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
-import { chanceWords, clueMeaningWords, drainClueWords, verdictLabels } from "@pale-cap/wording";
+import { drainClues, entryQuestions, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
+import {
+  chanceWords,
+  clueMeaningWords,
+  drainClueWords,
+  entryQuestionWords,
+  listWords,
+  verdictLabels,
+} from "@pale-cap/wording";
+import { useMemo } from "react";
 import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
@@ -57,6 +65,7 @@ export function JudgePane() {
       }
     >
       <RuleNote />
+      <EntryQuestions />
       {!judgement && !device && (
         <EntryFieldset>
           <SummaryCard />
@@ -81,6 +90,26 @@ export function JudgePane() {
       .filter((id) => id !== of.positionId)
       .map((id) => detail.positions.find((one) => one.id === id)?.designator ?? "?");
   }
+}
+
+/** Entries that equal parts contradict together: asked about, never changed. */
+function EntryQuestions() {
+  const { detail, facts, rules } = useJob();
+  const questions = useMemo(() => entryQuestions(facts, rules.judgement), [facts, rules]);
+  if (questions.length === 0) return null;
+  const nameOf = (id: string) => detail.positions.find((one) => one.id === id)?.designator ?? "?";
+  return (
+    <Part title="Entered right?" aside={<span className={text.soft}>a question, nothing is changed</span>}>
+      <ul className={classes.clues}>
+        {questions.map((one) => (
+          <li key={one.kind + one.positionIds.join()}>
+            <strong>{listWords(one.positionIds.map(nameOf))}.</strong> {entryQuestionWords(one)}{" "}
+            <Link to={`/jobs/${detail.job.id}/inspect`}>Correct it in Inspect</Link>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
 }
 
 /** What the drain told, offered as evidence: it points at faults, and decides none. */
