@@ -328,6 +328,24 @@ export const tradeConstants = {
     sameDirectionDegrees: 45,
   },
   ripple: {
+    /** Where converters give up: shares of the full bus (usual, least, most), or volts whatever the mains (usual, least). */
+    dropout: {
+      flyback: { isShare: false, values: [90, 80, 0] },
+      flyback_with_standby: { isShare: false, values: [90, 80, 0] },
+      pfc_resonant_with_standby: { isShare: true, values: [0.82, 0.77, 0.85] },
+      pfc_forward_with_standby: { isShare: true, values: [0.75, 0.72, 0.78] },
+      forward_or_half_bridge: { isShare: true, values: [0.75, 0.72, 0.78] },
+      buck_board: { isShare: true, values: [0.55, 0.5, 0.6] },
+      singleRangeRatio: 0.55,
+    } as {
+      readonly [name in
+        | "flyback"
+        | "flyback_with_standby"
+        | "pfc_resonant_with_standby"
+        | "pfc_forward_with_standby"
+        | "forward_or_half_bridge"
+        | "buck_board"]: { readonly isShare: boolean; readonly values: readonly [number, number, number] };
+    } & { readonly singleRangeRatio: number },
     /** A catalogue says the most that a part may have; new ones typically have this share of it. */
     typicalOfCatalogueRatio: 0.7,
     /** A renewed part must take this share off the ripple to be worth naming. */

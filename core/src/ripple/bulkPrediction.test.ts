@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading } from "../../testing/sampleJob";
 import type { NetNetwork } from "../board/board";
+import { OutOfRangeError } from "../errors";
+import { boostSwitchingAmpsRms, resonantPrimaryAmpsRms } from "./boostSwitching";
 import { type BulkQuestion, isTooWeak, predictBulk } from "./bulkPrediction";
 
 const series: NetNetwork = { arrangement: "series", behindNetId: null, chokeHenrys: null, chokeOhms: null };
@@ -31,6 +33,7 @@ function question(
     mainsHertz: 50,
     loadWatts: null,
     temperatureCelsius: 45,
+    supplyTopology: null,
     ...more,
   };
 }
@@ -69,6 +72,36 @@ describe("predictBulk", () => {
     const found = predictBulk(question({ loadWatts: 150 }, "pfc"));
     expect(found?.topology).toBe("boost");
     expect(found?.states.healthy.lowFrequencyAmpsRms).toBeCloseTo(150 / 385 / Math.SQRT2, 9);
+  });
+  it("holds up until that kind of converter gives up, with the range of usual ones", () => {
+    // 200 uF at 382 V, 147 W: C (V^2 - Vd^2) / 2P with Vd at 82 % of the bus.
+    const state = (supplyTopology: BulkQuestion["supplyTopology"], section: "bulk" | "pfc" = "pfc") =>
+      predictBulk(question({ loadWatts: 147, supplyTopology }, section))?.states.healthy;
+    const resonant = state("pfc_resonant_with_standby");
+    expect(resonant?.holdUpSeconds).toBeCloseTo((240e-6 * 385 ** 2 * (1 - 0.82 ** 2)) / 294, 4);
+    const [least, most] = resonant?.holdUpRangeSeconds ?? [0, 0];
+    expect(least).toBeLessThan(resonant?.holdUpSeconds ?? 0);
+    expect(most).toBeGreaterThan(resonant?.holdUpSeconds ?? 1);
+    expect(state("pfc_forward_with_standby")?.holdUpSeconds).toBeGreaterThan(1.3 * (resonant?.holdUpSeconds ?? 1));
+    // A wide-range flyback runs down to 90 V: longer than to half of the crest.
+    const wide = state("flyback", "bulk");
+    expect(wide?.holdUpSeconds).toBeGreaterThan(1.2 * (wide?.holdUpRangeSeconds[0] ?? 9));
+  });
+  it("adds what the boost stage itself brings to the converter's pulses, as squares", () => {
+    // 200 W at 390 V: 0.375 A from 230 V, 0.822 A from 115 V; with flyback pulses 0.868 and 1.135 A, resonant half sines 0.621 A.
+    const boost = (mainsVoltsRms: number) => boostSwitchingAmpsRms({ loadWatts: 200, busVolts: 390, mainsVoltsRms });
+    expect(boost(230)).toBeCloseTo(0.375, 3);
+    expect(boost(115)).toBeCloseTo(0.822, 3);
+    expect(resonantPrimaryAmpsRms(200, 390)).toBeCloseTo(0.621, 3);
+    expect(() => boost(280)).toThrow(OutOfRangeError);
+    const at = (supplyTopology: BulkQuestion["supplyTopology"], mainsVoltsRms: number) => {
+      const asked = question({ loadWatts: 200, supplyTopology, mainsVoltsRms }, "pfc");
+      const nets = asked.board.nets.map((net) => (net.id === "bulk" ? { ...net, nominalVolts: 390 } : net));
+      return predictBulk({ ...asked, board: { ...asked.board, nets } })?.states.healthy.highFrequencyAmpsRms;
+    };
+    expect(at("pfc_forward_with_standby", 230)).toBeCloseTo(0.868, 2);
+    expect(at("pfc_forward_with_standby", 115)).toBeCloseTo(1.135, 2);
+    expect(at("pfc_resonant_with_standby", 230)).toBeCloseTo(Math.hypot(0.375, 0.621), 2);
   });
   it("says where nothing can be reckoned with, and where the mains is too weak", () => {
     expect(predictBulk(question({ netId: "nowhere" }))).toBeNull();

@@ -1,7 +1,10 @@
 import type { BoardNet } from "../board/board";
 import { promisedWatts } from "../board/promisedWatts";
 import { OutOfRangeError } from "../errors";
+import type { Topology } from "../facts/deviceProfiles";
 import { boostBulk } from "./boostBulk";
+import { boostSwitchingAmpsRms, resonantPrimaryAmpsRms } from "./boostSwitching";
+import { converterDropout, type Dropout } from "./converterDropout";
 import { mainsBulk } from "./mainsBulk";
 import { primaryPulseAmpsRms } from "./primaryPulses";
 import { type FilterState, filterStates, type RippleBoard, railFilter } from "./railRipple";
@@ -14,6 +17,8 @@ export interface BulkQuestion {
   /** Taken from the bulk; null: from what the outputs were promised to deliver. */
   readonly loadWatts: number | null;
   readonly temperatureCelsius: number;
+  /** How the supply is built; null: as a flyback. */
+  readonly supplyTopology: Topology | null;
 }
 
 /** A bulk capacitor, or its bank, under its load in one state. */
@@ -25,6 +30,8 @@ export interface BulkState {
   readonly meanVolts: number;
   readonly valleyVolts: number;
   readonly holdUpSeconds: number;
+  /** Between the volts at which usual converters of its kind give up. */
+  readonly holdUpRangeSeconds: readonly [least: number, most: number];
   /** Share of each half cycle in which the mains charges; null behind a boost stage. */
   readonly conductionRatio: number | null;
   readonly lowFrequencyAmpsRms: number;
@@ -36,6 +43,8 @@ export interface BulkPrediction {
   readonly states: Readonly<Record<FilterState, BulkState>>;
   readonly loadWatts: number;
   readonly isLoadAssumed: boolean;
+  /** At which volts the converter is taken to give up. */
+  readonly dropout: Dropout;
   /** What each assumption does to the ripple as read, everything else as it is. */
   readonly effects: readonly BulkEffect[];
   readonly leftOutIds: readonly string[];
@@ -48,9 +57,8 @@ const assumed = {
   efficiencyRatio: [0.85, 0.75, 0.92],
 } as const;
 const assumedWatts = 40;
-/** Where usual converters give up, as a share of the mains peak or the boosted bus. */
-const dropoutRatio = 0.55;
 const primaryDutyRatio = 0.4;
+const usualBoostVolts = 385;
 const drawnPoints = 240;
 
 /**
@@ -76,6 +84,7 @@ export function predictBulk(question: BulkQuestion): BulkPrediction | null {
   return {
     topology,
     loadWatts,
+    dropout: converterDropout(question.supplyTopology, fullVolts(question, net, topology)),
     isLoadAssumed: question.loadWatts === null && promised === 0,
     effects: bulkEffects(topology, question.loadWatts === null && promised > 0, (watts, ohms) =>
       at("measured", loadWatts * watts, ohms ?? sourceOhms),
@@ -125,11 +134,22 @@ function bulkState(
   const farads = parts.reduce((sum, one) => sum + one.capacitanceFarads, 0);
   const siemens = parts.reduce((sum, one) => sum + 1 / one.esrOhms, 0);
   const { leftOutIds } = filter;
+  const dropout = converterDropout(question.supplyTopology, fullVolts(question, net, topology));
+  const isResonant = question.supplyTopology === "pfc_resonant_with_standby";
+  const drawn = (busVolts: number) =>
+    isResonant ? resonantPrimaryAmpsRms(loadWatts, busVolts) : pulses(loadWatts, busVolts);
+  // The same charge, down to other volts: what a constant power takes goes with the difference of squares.
+  const range = (seconds: number, fromVolts: number): readonly [number, number] => {
+    const span = (volts: number) => Math.max(fromVolts ** 2 - volts ** 2, 0);
+    const at = (volts: number) =>
+      span(dropout.typicalVolts) > 0 ? (seconds * span(volts)) / span(dropout.typicalVolts) : 0;
+    return [at(dropout.highVolts), at(dropout.lowVolts)];
+  };
   if (topology === "boost") {
-    const busVolts = Math.abs(net.nominalVolts ?? 385);
+    const busVolts = fullVolts(question, net, topology);
     const found = boostBulk({
       ...{ busVolts, mainsHertz, loadWatts, capacitanceFarads: farads, esrOhms: 1 / siemens },
-      dropoutVolts: dropoutRatio * busVolts,
+      dropoutVolts: dropout.typicalVolts,
     });
     const half = found.peakToPeakVolts / 2;
     const seconds = Array.from({ length: drawnPoints }, (_, n) => n / drawnPoints / mainsHertz);
@@ -140,9 +160,17 @@ function bulkState(
       meanVolts: busVolts,
       valleyVolts: busVolts - half,
       holdUpSeconds: found.holdUpSeconds,
+      holdUpRangeSeconds: range(found.holdUpSeconds, busVolts),
       conductionRatio: null,
       lowFrequencyAmpsRms: found.lowFrequencyAmpsRms,
-      highFrequencyAmpsRms: pulses(loadWatts, busVolts),
+      highFrequencyAmpsRms: Math.hypot(
+        boostSwitchingAmpsRms({
+          loadWatts,
+          busVolts,
+          mainsVoltsRms: Math.min(mainsVoltsRms, (0.99 * busVolts) / Math.SQRT2),
+        }),
+        drawn(busVolts),
+      ),
     };
     return { state: course, leftOutIds };
   }
@@ -153,7 +181,7 @@ function bulkState(
     // Of a doubler each stands by itself: the mean of those that are there.
     capacitanceFarads: isDoubler ? farads / parts.length : farads,
     esrOhms: isDoubler ? parts.length / siemens : 1 / siemens,
-    dropoutVolts: dropoutRatio * peak,
+    dropoutVolts: Math.min(dropout.typicalVolts, 0.98 * peak),
   });
   const stride = Math.max(1, Math.floor(found.seconds.length / drawnPoints));
   const every = (values: Float64Array) => [...values].filter((_, n) => n % stride === 0);
@@ -164,11 +192,18 @@ function bulkState(
     meanVolts: found.meanVolts,
     valleyVolts: found.lowestVolts,
     holdUpSeconds: found.holdUpFromTrough.seconds,
+    holdUpRangeSeconds: range(found.holdUpFromTrough.seconds, found.lowestVolts),
     conductionRatio: found.conductionSeconds * 2 * mainsHertz,
     lowFrequencyAmpsRms: Math.max(...found.capacitorAmpsRms),
-    highFrequencyAmpsRms: pulses(loadWatts, found.meanVolts),
+    highFrequencyAmpsRms: drawn(found.meanVolts),
   };
   return { state: course, leftOutIds };
+}
+
+/** The crest of the mains, twice that of a doubler, or the boosted bus. */
+function fullVolts({ mainsVoltsRms }: BulkQuestion, net: BoardNet, topology: BulkPrediction["topology"]): number {
+  if (topology === "boost") return Math.abs(net.nominalVolts ?? usualBoostVolts);
+  return Math.SQRT2 * mainsVoltsRms * (topology === "doubler" ? 2 : 1);
 }
 
 const pulses = (loadWatts: number, busVolts: number) =>

@@ -4,6 +4,7 @@ import {
   type BulkPrediction,
   type BulkQuestion,
   type BulkState,
+  deviceProfiles,
   type FilterState,
   usualCapacitorCelsius,
 } from "@pale-cap/core";
@@ -32,6 +33,8 @@ const topologyWords = {
 export function BulkScreen({ net }: { readonly net: Net }) {
   const { facts, houseRules } = useJob();
   const chosen = useChosenParts();
+  const { kind } = facts.device;
+  const topology = facts.device.topology ?? deviceProfiles[kind].topologies[0] ?? null;
   const [watts, setWatts] = useState<number | null>(null);
   const [answer, setAnswer] = useState<BulkPrediction | null | "too_weak">();
   const question = useMemo(
@@ -42,8 +45,9 @@ export function BulkScreen({ net }: { readonly net: Net }) {
       mainsHertz: houseRules["mains.hertz"],
       loadWatts: watts,
       temperatureCelsius: usualCapacitorCelsius,
+      supplyTopology: topology,
     }),
-    [facts, chosen, net.id, houseRules, watts],
+    [facts, chosen, net.id, houseRules, watts, topology],
   );
   useEffect(() => {
     let isCurrent = true;
@@ -110,6 +114,11 @@ export function BulkScreen({ net }: { readonly net: Net }) {
                     </td>
                     <td>
                       <Quantity value={one.holdUpSeconds} unit="s" />
+                      <span className={classes.softLine}>
+                        {" "}
+                        <Quantity value={one.holdUpRangeSeconds[0]} unit="s" /> to{" "}
+                        <Quantity value={one.holdUpRangeSeconds[1]} unit="s" />
+                      </span>
                     </td>
                     <td>{one.conductionRatio === null ? "–" : `${Math.round(one.conductionRatio * 180)}°`}</td>
                     <td>
@@ -149,9 +158,18 @@ export function BulkScreen({ net }: { readonly net: Net }) {
           <Caution>{cautions.livePrimary}</Caution>
           <Part title="How it is reckoned">
             <p>
-              {prediction ? `${net.name} ${topologyWords[prediction.topology]}. ` : ""}The house rules’ mains, 1.5 Ω in
-              series with it (assumed), a load of constant power: what the promised rails deliver, at 85 %. Giving up at
-              55 % of the full bus (assumed).
+              {prediction ? `${net.name} ${topologyWords[prediction.topology]}. ` : ""}The house rules’ mains
+              {prediction?.topology === "boost" ? "" : ", 1.5 Ω in series with it (assumed)"}, a load of constant power:
+              what the promised rails deliver, at 85 %.
+              {prediction && (
+                <>
+                  {" "}
+                  The converter gives up at <Quantity value={prediction.dropout.typicalVolts} unit="V" />, usual ones
+                  between <Quantity value={prediction.dropout.lowVolts} unit="V" /> and{" "}
+                  <Quantity value={prediction.dropout.highVolts} unit="V" /> (assumed, as{" "}
+                  {facts.device.topology ? "it is said to be built" : "its kind is mostly built"}).
+                </>
+              )}
             </p>
             {prediction && (
               <ul>
@@ -164,8 +182,12 @@ export function BulkScreen({ net }: { readonly net: Net }) {
               </ul>
             )}
             <p className={text.softLine}>
-              Switching current: pulses of a discontinuous primary over 40 % of the period (assumed). Capacitance by the
-              readings out of circuit, by the marking elsewhere.
+              Switching current:{" "}
+              {topology === "pfc_resonant_with_standby"
+                ? "half sines of a resonant half bridge"
+                : "pulses of a discontinuous primary over 40 % of the period (assumed)"}
+              {prediction?.topology === "boost" && ", and what the boost stage itself brings, in continuous conduction"}
+              . Capacitance by the readings out of circuit, by the marking elsewhere.
             </p>
           </Part>
         </Pane>
