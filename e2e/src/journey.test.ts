@@ -148,9 +148,9 @@ describe("one job through all nine lenses", () => {
     await page.press("*");
     await page.see("one lead lifted");
     await probe("30");
-    // Lifted it is read whole; how it is held never passes to the next part.
+    // Lifted it is read whole: beside a bad neighbour a good ESR alone does not clear. How it is held never passes on.
     await page.seeNamed("Reading, C of C32");
-    await page.press("+");
+    await probe("985");
     await page.seeNamed("Reading, ESR of C31");
     await page.see("in circuit");
     await page.press("*");

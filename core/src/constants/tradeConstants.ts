@@ -236,8 +236,6 @@ export const tradeConstants = {
     shortedJunctionOhms: 1,
     openShuntOhms: 1e6,
     soundShuntOhms: 10,
-    /** The lamp of a coupler outside of these is dead or half dead. */
-    couplerLampVolts: { low: 0.7, high: 1.6 },
   },
   measuring: {
     /** A sound part loses less in the voltage test. */

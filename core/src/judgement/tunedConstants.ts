@@ -11,10 +11,3 @@ export const tunedConstants: JudgementConstants = {
   ...judgementConstants,
   B: { ...judgementConstants.B, clip_lo: -7, z90: 2.2, clear_cap: { no_esr: -2.1, no_c: -5.2, full: -7 } },
 };
-
-/**
- * Prior of "failed" where a number was measured. The chance that a reading lies beyond a limit already says how often such
- * readings are failed parts': the base rate of one in five on top of it would count the rarity of failures twice, and
- * call a part at the limit a fifth failed. Looks and coarse testers go on from the base rate.
- */
-export const measuredPriorFailed = 0.47;

@@ -139,7 +139,9 @@ function Chances({ judgement }: { readonly judgement: PartJudgement }) {
     return <>No readings that decide anything yet.</>;
   return (
     <>
-      failed {chanceWords(judgement.failedProbability)}, worn or worse {chanceWords(judgement.wornProbability)}
+      {judgement.verdict === "worn"
+        ? `worn or worse ${chanceWords(judgement.wornProbability)}, perhaps failed ${chanceWords(judgement.failedProbability)}`
+        : `failed ${chanceWords(judgement.failedProbability)}, worn or worse ${chanceWords(judgement.wornProbability)}`}
       {judgement.mustReplace && <strong>; goes out in any case</strong>}
       {judgement.overrule && <strong>; computed {verdictLabels[judgement.computedVerdict]}, overruled</strong>}
     </>

@@ -114,7 +114,7 @@ export function BulkScreen({ net }: { readonly net: Net }) {
                     </td>
                     <td>
                       <Quantity value={one.holdUpSeconds} unit="s" />
-                      <span className={classes.softLine}>
+                      <span className={text.softLine}>
                         {" "}
                         <Quantity value={one.holdUpRangeSeconds[0]} unit="s" /> to{" "}
                         <Quantity value={one.holdUpRangeSeconds[1]} unit="s" />
