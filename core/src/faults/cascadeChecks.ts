@@ -63,10 +63,19 @@ export function cascadeChecks(
 
 const stateOf = (seen: boolean | undefined) => (seen === undefined ? "open" : seen ? "found" : "cleared");
 
-/** The test that shows a fault most surely. */
+/** What a supply does, whatever of many faults it has: no test of a part. */
+const ofMany: ReadonlySet<Finding> = new Set([
+  ...["bulk_never_charged", "bulk_stays_full", "control_supply_absent", "control_supply_pulses", "rail_reads_shorted"],
+  ...["rail_too_high", "rail_too_low", "rail_falls_under_load", "ripple_mains_measured", "ripple_switching_measured"],
+]);
+const ownTestFrom = 0.5;
+
+/** The test that shows a fault most surely: one of its own part before what many faults show. */
 export function testOf(fault: Fault): Finding | null {
   const tests = Object.entries(fault.shows).filter(([finding]) => isTestFinding(finding));
-  return tests.sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+  const best = tests.sort((a, b) => b[1] - a[1]);
+  const own = best.find(([finding, chance]) => !ofMany.has(finding) && chance >= ownTestFrom);
+  return (own ?? best[0])?.[0] ?? null;
 }
 
 /** Its own surest test was done and showed it. */
