@@ -268,6 +268,7 @@ export {
   type CaptureProblemCode,
   CaptureReader,
   isCaptureProblem,
+  isIntervalOdd,
   mostCaptureSamples,
   type ReadCapture,
 } from "./waveform/captureReader";

@@ -1,9 +1,11 @@
-import { type CaptureMapping, cellNumber } from "./captureShape";
+import { type CaptureMapping, cellNumber, isClipped } from "./captureShape";
 
 export const mostCaptureSamples = 5_000_000;
 const leastCaptureSamples = 16;
 /** Beyond this no rail of the trade lies: the unit is another. */
 const mostVolts = 2000;
+/** Where nobody says how fast a rail switches. */
+const usualSwitchingHertz = 65e3;
 /** Single steps of time may differ by so much from their mean: a clock's rounding, not a gap. */
 const unevenRatio = 0.6;
 
@@ -28,7 +30,12 @@ export interface CaptureProblem {
 
 export interface ReadCapture {
   readonly intervalSeconds: number;
-  readonly channels: readonly { readonly name: string; readonly samples: Float32Array }[];
+  readonly channels: readonly {
+    readonly name: string;
+    readonly samples: Float32Array;
+    /** Samples beyond the scope's range: kept at its end, the true ones lie further out. */
+    readonly clippedCount: number;
+  }[];
 }
 
 /**
@@ -39,6 +46,7 @@ export class CaptureReader {
   private readonly samples: Float32Array[];
   private count = 0;
   private row = 0;
+  private readonly ends: { low: number; high: number; clipped: { readonly at: number; readonly isHigh: boolean }[] }[];
   private firstSeconds = 0;
   private lastSeconds = 0;
   private shortest = Infinity;
@@ -49,6 +57,7 @@ export class CaptureReader {
 
   constructor(private readonly mapping: CaptureMapping) {
     this.samples = mapping.channels.map(() => new Float32Array(1 << 16));
+    this.ends = mapping.channels.map(() => ({ low: Infinity, high: -Infinity, clipped: [] }));
   }
 
   /** Takes the next rows of the file, header rows included. */
@@ -84,9 +93,17 @@ export class CaptureReader {
     }
     for (const [n, channel] of channels.entries()) {
       const text = cells[channel.column] ?? "";
+      const ends = this.ends[n] as (typeof this.ends)[number];
+      if (isClipped(text)) {
+        ends.clipped.push({ at: this.count, isHigh: !/-|</.test(text) });
+        this.put(n, 0);
+        continue;
+      }
       const volts = cellNumber(text, isDecimalComma) * channel.scaleVolts;
       if (!Number.isFinite(volts)) return void this.fail("not_a_number", this.row, text);
       if (Math.abs(volts) > mostVolts) return void this.fail("implausible_volts", this.row, text);
+      ends.low = Math.min(ends.low, volts);
+      ends.high = Math.max(ends.high, volts);
       this.put(n, volts);
     }
     this.count += 1;
@@ -127,10 +144,30 @@ export class CaptureReader {
       intervalSeconds: interval,
       channels: channels.map((one, n) => ({
         name: one.name,
-        samples: (this.samples[n] as Float32Array).slice(0, this.count),
+        samples: this.withEnds(n),
+        clippedCount: this.ends[n]?.clipped.length ?? 0,
       })),
     };
   }
+
+  /** The samples of a channel, with what was clipped at the end of what was seen. */
+  private withEnds(n: number): Float32Array {
+    const samples = (this.samples[n] as Float32Array).slice(0, this.count);
+    const { low, high, clipped } = this.ends[n] as (typeof this.ends)[number];
+    for (const { at, isHigh } of clipped) samples[at] = Number.isFinite(high) ? (isHigh ? high : low) : 0;
+    return samples;
+  }
+}
+
+/**
+ * Whether an interval can be what it says on a rail that switches so fast: at least two samples a period, and some periods in the
+ * window. A wrong unit of time is off by a thousand.
+ */
+export function isIntervalOdd(intervalSeconds: number, sampleCount: number, switchingHertz: number | null): boolean {
+  const hertz = switchingHertz ?? usualSwitchingHertz;
+  const isTooSlow = intervalSeconds * hertz > (switchingHertz === null ? 50 : 0.5);
+  const isTooShort = sampleCount * intervalSeconds * hertz < (switchingHertz === null ? 0.1 : 3);
+  return isTooSlow || isTooShort;
 }
 
 export const isCaptureProblem = (result: ReadCapture | CaptureProblem): result is CaptureProblem => "code" in result;

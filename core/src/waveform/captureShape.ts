@@ -31,6 +31,8 @@ const timeUnits: Readonly<Record<string, number>> = {
 const voltUnits: Readonly<Record<string, number>> = { v: 1, volt: 1, volts: 1, mv: 1e-3, uv: 1e-6, µv: 1e-6, kv: 1e3 };
 
 const mostChannels = 2;
+/** A column of samples has a number in so many of the later rows. */
+const leastShare = 0.9;
 
 /** A cell as a number; NaN where it is none. */
 export function cellNumber(cell: string, isDecimalComma: boolean): number {
@@ -40,27 +42,34 @@ export function cellNumber(cell: string, isDecimalComma: boolean): number {
 }
 
 /**
- * Recognises a capture by its content: header lines of any number, one row of titles and perhaps one of units, a time
- * column or a sample interval (or rate) somewhere in the header, one or two channels in volts or a multiple.
+ * Recognises a capture by its content: header lines of any number, one row of titles and perhaps one of units, a time column, a
+ * column that only counts, or a sample interval (or rate) somewhere in the header or beside the data, one or two channels
+ * in volts or a multiple. A column that counts in ones is no time: its interval must be told.
  *
  * @param rows the first rows of the file, split at its separator
  * @returns null where no table of numbers begins in these rows
  */
 export function captureShape(rows: readonly (readonly string[])[]): CaptureShape | null {
   const isDecimalComma = rows.some((row) => row.some((cell) => /^\s*[-+]?\d+,\d+(e[-+]?\d+)?\s*$/i.test(cell)));
+  const isSample = (cell: string | undefined) =>
+    cell !== undefined && (Number.isFinite(cellNumber(cell, isDecimalComma)) || isClipped(cell));
+  const columns = dataColumns(rows, isSample);
+  if (columns.length === 0) return null;
   const isData = (row: readonly string[] | undefined) =>
-    row?.some((cell) => cell.trim() !== "") === true &&
-    row.every((cell) => cell.trim() === "" || Number.isFinite(cellNumber(cell, isDecimalComma)));
+    row !== undefined && columns.every((one) => isSample(row[one]));
   const headerRows = rows.findIndex((row, n) => isData(row) && isData(rows[n + 1]) && isData(rows[n + 2]));
-  const first = rows[headerRows];
-  if (!first) return null;
-  const columns = first.map((_, n) => n).filter((n) => (first[n] ?? "").trim() !== "");
+  if (headerRows < 0) return null;
   const head = rows.slice(0, headerRows);
-  const titles = titlesOf(head, columns);
+  const titles = titlesOf(head, columns, isDecimalComma);
   const data = rows.slice(headerRows).map((row) => row.map((cell) => cellNumber(cell, isDecimalComma)));
-  const timeColumn = timeColumnOf(columns, titles, data);
-  const channelColumns = columns.filter((column) => column !== timeColumn);
-  const intervalSeconds = timeColumn === null ? intervalOf(head, isDecimalComma) : null;
+  const climbing = timeColumnOf(columns, titles, data);
+  const isCount = climbing !== null && isCounting(climbing, titles[climbing], data);
+  const timeColumn = isCount ? null : climbing;
+  const channelColumns = columns.filter((column) => column !== climbing);
+  // What is told of the file may stand beside its data, before the first column of it.
+  const beside = rows.map((row) => row.slice(0, Math.min(...columns)));
+  const intervalSeconds =
+    timeColumn === null ? (intervalOf(head, isDecimalComma) ?? intervalOf(beside, isDecimalComma)) : null;
   const timeTitle = timeColumn === null ? null : titles[timeColumn];
   const timeUnit = timeTitle ? unitOf(timeTitle, timeUnits) : null;
   return {
@@ -86,17 +95,65 @@ export function captureShape(rows: readonly (readonly string[])[]): CaptureShape
   };
 }
 
+/** What scopes write for a sample beyond their range: infinity, a word, or a number that no rail has. */
+export const isClipped = (cell: string): boolean =>
+  /^\s*[<>]?\s*[-+]?(inf(inity)?|ovl?d?|over(flow|range)?|clip(ped)?|9\.9\d*e\+?3[67])\s*$/i.test(cell);
+
+/** Columns that hold numbers in all later rows: what stands beside them in the first ones is told of the file. */
+function dataColumns(
+  rows: readonly (readonly string[])[],
+  isSample: (cell: string | undefined) => boolean,
+): readonly number[] {
+  const filled = rows.filter((row) => row.some((cell) => cell.trim() !== ""));
+  // The last row of a preview may break off: the reader says so, where it does.
+  const late = filled.slice(Math.floor(filled.length / 2), filled.length > 4 ? -1 : undefined);
+  const width = Math.max(0, ...late.map((row) => row.length));
+  const all = Array.from({ length: width }, (_, n) => n);
+  const most = all.filter((column) => late.filter((row) => isSample(row[column])).length >= leastShare * late.length);
+  return late.length === 0 ? [] : most;
+}
+
+/** A column of whole numbers that climb by one counts samples; with a unit of time over it, it is time all the same. */
+function isCounting(column: number, title: Title | undefined, data: readonly (readonly number[])[]): boolean {
+  if (title && unitOf(title, timeUnits) !== null) return false;
+  const values = data.map((row) => row[column] ?? Number.NaN).filter(Number.isFinite);
+  return values.length > 2 && values.every((one, n) => Number.isInteger(one) && one === (values[0] as number) + n);
+}
+
 interface Title {
   readonly name: string;
   readonly words: readonly string[];
 }
 
-/** Titles and units over each column, from the last header rows that are as wide as the data. */
-function titlesOf(head: readonly (readonly string[])[], columns: readonly number[]): readonly (Title | undefined)[] {
-  const wide = head.filter((row) => columns.every((column) => (row[column] ?? "").trim() !== "")).slice(-2);
+/**
+ * Titles and units over each column, from the last header rows that are as wide as the data. A row of numbers over the columns
+ * is a scale and no title; one of units alone only adds its units.
+ */
+function titlesOf(
+  head: readonly (readonly string[])[],
+  columns: readonly number[],
+  isDecimalComma: boolean,
+): readonly (Title | undefined)[] {
+  const isNumber = (cell: string) => Number.isFinite(cellNumber(cell, isDecimalComma));
+  const wide = head.filter(
+    (row) =>
+      columns.every((column) => (row[column] ?? "").trim() !== "") &&
+      !columns.slice(1).some((one) => isNumber(row[one] ?? "")),
+  );
+  const isUnits = (row: readonly string[]) =>
+    columns.every((column) => {
+      const cell = (row[column] ?? "")
+        .trim()
+        .toLowerCase()
+        .replace(/[()[\]]/g, "");
+      return Object.hasOwn(voltUnits, cell) || Object.hasOwn(timeUnits, cell) || cell === "sequence";
+    });
+  const last = wide.at(-1);
+  const names = last && isUnits(last) ? (wide.at(-2) ?? last) : last;
+  const used = [...new Set([names, last])].filter((row) => row !== undefined);
   const found: (Title | undefined)[] = [];
   for (const column of columns) {
-    const cells = wide.map((row) => (row[column] ?? "").trim());
+    const cells = used.map((row) => (row[column] ?? "").trim());
     const words = cells.flatMap((cell) => cell.toLowerCase().split(/[\s()[\]/,;:]+/)).filter((word) => word !== "");
     found[column] = { name: cells[0] ?? "", words };
   }
@@ -114,12 +171,13 @@ function timeColumnOf(
   titles: readonly (Title | undefined)[],
   data: readonly (readonly number[])[],
 ): number | null {
+  if (columns.length < 2) return null;
   const named = columns.find((column) =>
-    titles[column]?.words.some((word) => /^(time|t|x|sec|second|seconds)$/.test(word)),
+    titles[column]?.words.some((word) => /^(time|t|x|sec|second|seconds|sequence|index|sample|point|no|n)$/.test(word)),
   );
   if (named !== undefined) return named;
   const [first] = columns;
-  if (first === undefined || columns.length < 2) return null;
+  if (first === undefined) return null;
   const times = data.map((row) => row[first] ?? Number.NaN);
   const steps = times.slice(1).map((time, n) => time - (times[n] as number));
   const step = steps[0] ?? 0;
@@ -128,6 +186,12 @@ function timeColumnOf(
 
 /** A sample interval or rate named in the header. */
 function intervalOf(head: readonly (readonly string[])[], isDecimalComma: boolean): number | null {
+  // A title that names it, with its number in the row below.
+  for (const [n, row] of head.entries()) {
+    const column = row.findIndex((cell) => /^\s*(x?increment|xincr|(sample )?interval)\s*$/i.test(cell));
+    const below = column < 0 ? Number.NaN : cellNumber(head[n + 1]?.[column] ?? "", isDecimalComma);
+    if (below > 0) return below;
+  }
   for (const row of head) {
     const label = (row[0] ?? "").toLowerCase();
     const cells = row.slice(1);

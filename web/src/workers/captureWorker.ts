@@ -25,6 +25,7 @@ export interface ReadChannel {
   readonly analysis: CaptureAnalysis;
   readonly samples: Float32Array;
   readonly packed: Uint8Array;
+  readonly clippedCount: number;
 }
 
 let isCancelled = false;
@@ -72,10 +73,11 @@ const worker = {
     const result = reader.finish();
     if (isCaptureProblem(result)) return result;
     const channels: ReadChannel[] = [];
-    for (const { name, samples } of result.channels) {
+    for (const { name, samples, clippedCount } of result.channels) {
       channels.push({
         name,
         samples,
+        clippedCount,
         analysis: analyseCapture(samples, result.intervalSeconds, mainsHertz),
         packed: await packed(samples),
       });
@@ -97,6 +99,7 @@ const worker = {
     return {
       name: "",
       samples,
+      clippedCount: 0,
       analysis: analyseCapture(samples, intervalSeconds, mainsHertz),
       packed: await packed(samples),
     };

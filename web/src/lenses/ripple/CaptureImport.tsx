@@ -1,6 +1,12 @@
 import { Button, Checkbox, Modal, NativeSelect, Progress, TextInput } from "@mantine/core";
 import { type CaptureRig, captureLimits, type Net } from "@pale-cap/contract";
-import { type CaptureMapping, type CaptureProblem, mostCaptureSamples } from "@pale-cap/core";
+import {
+  type CaptureMapping,
+  type CaptureProblem,
+  formatQuantity,
+  isIntervalOdd,
+  mostCaptureSamples,
+} from "@pale-cap/core";
 import { captureProblemWords } from "@pale-cap/wording";
 import { proxy } from "comlink";
 import { useRef, useState } from "react";
@@ -20,6 +26,22 @@ const rigLabels: Readonly<Record<keyof CaptureRig, string>> = {
   isBandwidthLimited: "20 MHz limit on",
 };
 
+/** What is odd about a capture that could be read: asked before it is stored. */
+function captureDoubts(channels: readonly ReadChannel[], switchingHertz: number | null): string | null {
+  const [first] = channels;
+  if (!first) return null;
+  const { intervalSeconds, sampleCount } = first.analysis;
+  const odd = isIntervalOdd(intervalSeconds, sampleCount, switchingHertz)
+    ? `Samples ${formatQuantity(intervalSeconds, "s").text} apart cannot show what switches at ${formatQuantity(switchingHertz ?? 65e3, "Hz").text}: is the unit of time right?`
+    : "";
+  const clipped = channels.reduce((sum, one) => sum + one.clippedCount, 0);
+  const beyond =
+    clipped > 0
+      ? `${clipped} samples lie beyond the scope's range: the ripple is at least what is shown, and its parts are not exact.`
+      : "";
+  return [odd, beyond].filter((one) => one !== "").join(" ") || null;
+}
+
 interface Opened {
   readonly file: File;
   readonly preview: CapturePreview;
@@ -35,6 +57,8 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
   const [loadAmps, setLoadAmps] = useState<number | null>(net.fullLoadAmps);
   const [progress, setProgress] = useState<number | null>(null);
   const [problem, setProblem] = useState<string>();
+  /** What was read and is asked about before it is stored. */
+  const [asked, setAsked] = useState<{ readonly channels: readonly ReadChannel[]; readonly words: string }>();
   const [store, { error }] = useStoreCapture(net);
 
   async function open(file: File | undefined): Promise<void> {
@@ -54,6 +78,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
       setProblem(captureProblemWords(none));
       return;
     }
+    setAsked(undefined);
     setOpened({ file, preview });
     setMapping(preview.shape.mapping);
   }
@@ -61,6 +86,10 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
   async function read(): Promise<void> {
     if (!opened || !mapping) return;
     setProblem(undefined);
+    if (asked) {
+      await storeAll(opened.file.name, asked.channels);
+      return;
+    }
     setProgress(0);
     const worker = captureWorker();
     const result = await worker
@@ -76,13 +105,26 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
       setProblem(captureProblemWords(result));
       return;
     }
-    for (const channel of result as readonly ReadChannel[]) {
-      const name = `${opened.file.name} ${channel.name}`.trim().slice(0, 120);
+    const channels = result as readonly ReadChannel[];
+    const words = captureDoubts(channels, net.converter?.switchingHertz ?? null);
+    if (words) setAsked({ channels, words });
+    else await storeAll(opened.file.name, channels);
+  }
+
+  async function storeAll(fileName: string, channels: readonly ReadChannel[]): Promise<void> {
+    for (const channel of channels) {
+      const name = `${fileName} ${channel.name}`.trim().slice(0, 120);
       const id = await store(channel, { name, loadAmps, rig, instrument: null, isSimulated: false });
       if (id === null) return;
       onStored(id);
     }
+    setAsked(undefined);
     setOpened(undefined);
+  }
+
+  function change(next: CaptureMapping): void {
+    setAsked(undefined);
+    setMapping(next);
   }
 
   // What was said about the file stays as it is: the sentence stands beside it.
@@ -129,7 +171,7 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
               </p>
             )}
             <Preview preview={opened.preview} mapping={mapping} />
-            <MappingForm preview={opened.preview} mapping={mapping} onChange={setMapping} />
+            <MappingForm preview={opened.preview} mapping={mapping} onChange={change} />
             <div className={classes.form}>
               <QuantityInput
                 label="Load during it"
@@ -150,10 +192,15 @@ export function CaptureImport({ net, onStored }: { readonly net: Net; readonly o
               </div>
             </div>
             {progress !== null && <Progress value={progress * 100} mt="md" aria-label="Reading" />}
+            {asked && (
+              <p role="status" className={classes.story}>
+                {asked.words}
+              </p>
+            )}
             {refusal}
             <div className={classes.acts}>
               <Button variant="filled" loading={progress !== null} onClick={() => void read()}>
-                Take it
+                {asked ? "Take it all the same" : "Take it"}
               </Button>
               <Button
                 onClick={() => {
