@@ -195,7 +195,11 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
     case "bank_condemned":
       return { title: "Condemned in circuit", text: `Even with ${others} open it would read high.`, why };
     case "bank_cleared":
-      return { title: "Cleared by the bound", text: `Even with ${others} at their best it must be this good.`, why };
+      return {
+        title: "The bound speaks for it",
+        text: `Even with ${others} at ${neighbours.length === 1 ? "its" : "their"} best it must be this good.`,
+        why,
+      };
     case "bank_inconsistent":
       return {
         title: "Does not fit the bank",
@@ -229,7 +233,7 @@ function bankLine(entry: LedgerEntry, designator: string, neighbours: readonly s
     case "bank_choke":
       return {
         title: "A second bank across the choke",
-        text: `Reckoned with through ${show(entry.value ?? 0, "H")}: at the tester's frequency it hardly reaches here.`,
+        text: `Reckoned with through ${show(entry.value ?? 0, "H")}: the lower the tester's frequency, the more of it is read here.`,
         why: "Impedance of the choke in series with the bank behind it; an inductance that nobody knows is assumed.",
       };
     case "bank_parallel":
@@ -258,7 +262,11 @@ function ruleLine(code: string, value: number | null): LedgerLine {
   const why = "House rules.";
   switch (code) {
     case "replace_mechanical":
-      return { title: "Goes out in any case", text: "An open vent, leak or lifted base is not put back.", why };
+      return {
+        title: "Goes out in any case",
+        text: "With what was seen on it, a dome, a vent, a leak or a lifted base, it is not put back.",
+        why,
+      };
     case "conflict":
       return { title: "Look and readings disagree", text: "It looks bad and reads well: replaced all the same.", why };
     case "c_high_unexplained":
