@@ -1,7 +1,25 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { requireNonNegative, requirePositive } from "../numerics/requireRange";
+import type { CapacitorClass } from "./capacitorClass";
 
 /** What most data sheets allow: 0.01 of C V, 3 microamperes at least. Usual. */
 export const usualLeakage = { factorRatio: 0.01, floorAmps: 3e-6 } as const;
+
+const { polymerLeakageRatio, hybridLeakageRatio, highVoltLeakageRatio, highVoltsFrom } = tradeConstants.capacitors;
+
+/**
+ * What sheets of a part's kind allow: a solid polymer a fifth of C V, a hybrid and parts for the mains some hundredths, all others
+ * a hundredth. From sheets, rough.
+ */
+export function usualLeakageOf(part: { readonly capacitorClass: CapacitorClass | null; readonly ratedVolts: number }): {
+  readonly factorRatio: number;
+  readonly floorAmps: number;
+} {
+  const { floorAmps } = usualLeakage;
+  if (part.capacitorClass === "polymer") return { factorRatio: polymerLeakageRatio, floorAmps };
+  if (part.capacitorClass === "hybrid") return { factorRatio: hybridLeakageRatio, floorAmps };
+  return part.ratedVolts >= highVoltsFrom ? { factorRatio: highVoltLeakageRatio, floorAmps } : usualLeakage;
+}
 
 /**
  * Catalogue leakage limit of a re-formed part at rated voltage and 20 degrees C.

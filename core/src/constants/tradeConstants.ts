@@ -4,6 +4,8 @@
  */
 export const tradeConstants = {
   capacitors: {
+    /** Leakage that sheets allow, of C V: solid polymer, hybrid, and liquid parts for the mains. */
+    ...{ polymerLeakageRatio: 0.2, hybridLeakageRatio: 0.05, highVoltLeakageRatio: 0.03, highVoltsFrom: 160 },
     /** The series part of ESR never falls below this share of the whole, whatever the oxide is said to lose. */
     leastSeriesShare: 0.05,
     /** Markings this near to a row of a table are that row. */
@@ -314,6 +316,8 @@ export const tradeConstants = {
     leastBulkFeedAmps: 0.02,
   },
   replacement: {
+    /** Kelvin for ten times the life of a solid polymer, as sheets have it. */
+    polymerDecadeKelvin: 20,
     /** Pins bend so far. */
     pitchToleranceMetres: 0.6e-3,
     /** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */

@@ -83,6 +83,21 @@ describe("ohms with a lead up", () => {
   });
 });
 
+describe("a leakage current", () => {
+  const leaking = (amps: number, part: Partial<FittedPart>) =>
+    alone([sampleReading("C1", { quantity: "leakage_current", value: amps, circuitState: "out" })], part).verdict;
+  it("is held against what sheets of its kind allow", () => {
+    // 560 uF at 6.3 V: 35 uA for a liquid part, 0.7 mA for a polymer.
+    const part = { capacitanceFarads: 560e-6, ratedVolts: 6.3 };
+    expect(leaking(0.4e-3, { ...part, capacitorClass: "lowz" })).toBe("failed");
+    expect(leaking(0.4e-3, { ...part, capacitorClass: "polymer" })).not.toBe("failed");
+    expect(leaking(2e-3, { ...part, capacitorClass: "polymer" })).toBe("failed");
+    // 150 uF at 400 V: 1.8 mA where 0.6 would be asked of a low-volt part.
+    const bulk = { capacitanceFarads: 150e-6, ratedVolts: 400, capacitorClass: "gp" } as const;
+    expect([leaking(0.9e-3, bulk), leaking(5e-3, bulk)]).toEqual(["cannot_tell", "failed"]);
+  });
+});
+
 describe("leads that nobody zeroed", () => {
   const names = ["C1", "C2", "C3", "C4", "C5"];
   const nets = names.map((name) => sampleNet({ id: `net-${name}` }));

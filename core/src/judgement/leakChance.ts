@@ -1,5 +1,5 @@
 import type { Section } from "../board/sections";
-import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
+import { leakageLimitAmps, usualLeakageOf } from "../capacitors/leakageLimit";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import { logistic, logit } from "../numerics/logistic";
@@ -30,9 +30,9 @@ export function suspiciousOhms(section: Section | undefined): number {
  * A sound part that still charges shows R = t / C: ohms count only where R C lies below the seconds that it was held.
  */
 export function findLeakage(question: JudgementQuestion): LeakFinding | null {
-  const { capacitanceFarads, ratedVolts } = question.subject.part;
+  const { capacitanceFarads, ratedVolts, capacitorClass } = question.subject.part;
   if (capacitanceFarads === null || ratedVolts === null) return null;
-  const limit = leakageLimitAmps({ capacitanceFarads, ratedVolts, ...usualLeakage });
+  const limit = leakageLimitAmps({ capacitanceFarads, ratedVolts, ...usualLeakageOf({ capacitorClass, ratedVolts }) });
   const current = groupReadings(question.readings, "leakage_current")[0];
   if (current && current.value > 0) {
     return { ratio: current.value / limit, code: "leakage_current", readingIds: current.readingIds };

@@ -86,3 +86,24 @@ describe("equivalentRippleCurrent", () => {
     expect(() => equivalentRippleCurrent(part, [{ frequencyHertz: 100, ampsRms: -1 }])).toThrow(OutOfRangeError);
   });
 });
+
+describe("a solid polymer", () => {
+  const rating = {
+    ratedLifeHours: 2000,
+    ratedTemperatureCelsius: 105,
+    ambientCelsius: 65,
+    rippleAmpsRms: 2,
+    ratedRippleAmpsRms: 2,
+    ratedCoreRiseKelvin: 5,
+    school: "split",
+    decadeKelvin: 20,
+  } as const;
+  const { decadeKelvin: _, ...liquid } = rating;
+  it("lives ten times longer for twenty kelvin: 2000 h at 105 degrees are 200,000 h at 65", () => {
+    expect(lifeWithRippleHeating(rating).lifeHours).toBeCloseTo(200e3, 3);
+    // At half its ripple it is 3.75 kelvin cooler inside.
+    expect(lifeWithRippleHeating({ ...rating, rippleAmpsRms: 1 }).lifeHours).toBeCloseTo(200e3 * 10 ** (3.75 / 20), 3);
+    expect(lifeWithRippleHeating(liquid).lifeHours).toBeCloseTo(32e3, 3);
+    expect(() => lifeWithRippleHeating({ ...rating, decadeKelvin: 0 })).toThrow(OutOfRangeError);
+  });
+});

@@ -5,7 +5,7 @@ import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import { expectedEsrOfPart, partForSchool } from "../capacitors/expectedEsrOfPart";
-import { leakageLimitAmps, usualLeakage } from "../capacitors/leakageLimit";
+import { leakageLimitAmps, usualLeakageOf } from "../capacitors/leakageLimit";
 import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
@@ -195,7 +195,11 @@ function ofPart(
       });
     case "leakage_current": {
       if (marked === null || ratedVolts === null) return null;
-      const limit = leakageLimitAmps({ capacitanceFarads: marked, ratedVolts, ...usualLeakage });
+      const limit = leakageLimitAmps({
+        capacitanceFarads: marked,
+        ratedVolts,
+        ...usualLeakageOf({ ...part, ratedVolts }),
+      });
       return band(0, limit, "leakage_limit", { badFrom: leakageBadFactor * limit });
     }
     case "temperature": {

@@ -7,7 +7,7 @@ import { missionLife } from "../life/missionLife";
 import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
 import type { Requirement } from "./requirement";
 
-const { pitchToleranceMetres, sizeToleranceMetres, nearMiss } = tradeConstants.replacement;
+const { pitchToleranceMetres, sizeToleranceMetres, nearMiss, polymerDecadeKelvin } = tradeConstants.replacement;
 
 /** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */
 export interface CataloguePart {
@@ -138,6 +138,8 @@ function expectedLife(requirement: Requirement, part: CataloguePart) {
     ratedRippleAmpsRms: part.rippleAmpsRms,
     ratedCoreRiseKelvin: requirement.ratedCoreRiseKelvin.value,
     school: "split",
+    // Solid polymer does not dry: its sheets promise ten times the life for twenty kelvin.
+    ...(part.capacitorClass === "polymer" && { decadeKelvin: polymerDecadeKelvin }),
   } as const;
   const ambientCelsius = requirement.ambientCelsius.value;
   const steady = lifeWithRippleHeating({ ...rating, ambientCelsius, rippleAmpsRms: requirement.rippleAmpsRms.value });
