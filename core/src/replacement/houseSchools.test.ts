@@ -73,3 +73,22 @@ describe("schools of the house rules", () => {
     ).toEqual([]);
   });
 });
+
+describe("a control supply", () => {
+  it("gets 105 degrees and low impedance whatever stood there, and an output what its marking says", () => {
+    const at = (section: "vcc" | "output" | "feedback", temperatureClassCelsius: number | null) => {
+      const need = replacementRequirement({
+        ...place,
+        net: sampleNet({ section, nominalVolts: null }),
+        part: { ...place.part, temperatureClassCelsius },
+      });
+      const { leastTemperatureClassCelsius: least, isLowEsrOnly } = need ?? {};
+      return [least?.value, least?.source, isLowEsrOnly];
+    };
+    expect(at("vcc", 85)).toEqual([105, "position_table", true]);
+    expect(at("vcc", null)).toEqual([105, "position_table", true]);
+    expect(at("vcc", 125)).toEqual([125, "marking", true]);
+    expect(at("output", 85)).toEqual([85, "marking", true]);
+    expect(at("feedback", 85)).toEqual([85, "marking", false]);
+  });
+});

@@ -1,5 +1,5 @@
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
-import { sectionFacts } from "../board/sections";
+import { type Section, sectionFacts } from "../board/sections";
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
@@ -86,6 +86,7 @@ const assumedRippleShare = 0.7;
 const assumedAmbientCelsius = 60;
 const assumedCoreRiseKelvin = 5;
 const assumedTemperatureClassCelsius = 105;
+const controlSupplyClassCelsius = 105;
 
 /**
  * Limits of a replacement, from the old part's marking and size, the rail and the position's table; what was neither
@@ -131,10 +132,7 @@ export function replacementRequirement(
     capacitanceMinFarads: { value: minRatio * capacitanceFarads, source: capacitanceSource },
     capacitanceMaxFarads: { value: maxRatio * capacitanceFarads, source: capacitanceSource },
     leastRatedVolts: leastVolts(railVolts, ratedVolts, place.voltageSchool, facts.positionClass),
-    leastTemperatureClassCelsius: known(part.temperatureClassCelsius, "marking") ?? {
-      value: assumedTemperatureClassCelsius,
-      source: "assumed",
-    },
+    leastTemperatureClassCelsius: leastClass(part.temperatureClassCelsius, net?.section),
     diameterMaxMetres: entered(overrides.diameterMaxMetres, known(part.diameterMetres, "size")),
     heightMaxMetres: entered(overrides.heightMaxMetres, known(part.heightMetres, "size")),
     pitchMetres: entered(overrides.pitchMetres, known(position.pitchMetres, "size")),
@@ -142,7 +140,7 @@ export function replacementRequirement(
       overrides.esrMaxOhms,
       known(original.esrOhms === null ? null : original.esrOhms * limits.esrWarnRatio, "position_table"),
     ),
-    isLowEsrOnly: facts.isSwitchingOutput,
+    isLowEsrOnly: facts.isSwitchingOutput || net?.section === "vcc",
     rippleAmpsRms,
     ambientCelsius: entered(
       overrides.ambientCelsius,
@@ -151,6 +149,19 @@ export function replacementRequirement(
     mission,
     ratedCoreRiseKelvin: { value: assumedCoreRiseKelvin, source: "assumed" },
   };
+}
+
+/**
+ * The old part's class; a control supply sits between transformer, clamp and chip, is fed by switching pulses and decides the start:
+ * there never less than 105 degrees, whatever stood there before.
+ */
+function leastClass(markedCelsius: number | null, section: Section | undefined): Limit {
+  if (section === "vcc" && (markedCelsius ?? 0) < controlSupplyClassCelsius) {
+    return { value: controlSupplyClassCelsius, source: "position_table" };
+  }
+  return markedCelsius === null
+    ? { value: assumedTemperatureClassCelsius, source: "assumed" }
+    : { value: markedCelsius, source: "marking" };
 }
 
 function leastVolts(
