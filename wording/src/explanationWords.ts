@@ -192,7 +192,7 @@ const withChances = (list: readonly FaultChance[]) =>
 function leadSentence({ lead, sureness, beside, followed, others, explanation }: Headline): string {
   if (!lead) {
     const instead = others.length > 0 ? ` Else ${withChances(others)}.` : "";
-    return `Nothing in the supply explains it so far: what was read there is in order.${instead}`;
+    return `Nothing in the supply explains it so far, by what was told and read.${instead}`;
   }
   const isAgainst = (explanation?.contradicted.length ?? 0) > 0;
   const name = faultName(lead.code);

@@ -352,7 +352,9 @@ function missingLine(code: string): LedgerLine {
 const countWords = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
 
 /** What several equal parts contradict, as a question to whoever entered them. */
-export function entryQuestionWords({ kind, positionIds, ratio, entered, suggested }: EntryQuestion): string {
+export function entryQuestionWords(question: EntryQuestion): string {
+  const { kind, positionIds, ratio, entered, suggested, isCapacitanceRead } = question;
+  const beside = isCapacitanceRead ? "at good C where it was read" : "C not read";
   const count = countWords[positionIds.length] ?? String(positionIds.length);
   const times =
     ratio < 1
@@ -364,9 +366,9 @@ export function entryQuestionWords({ kind, positionIds, ratio, entered, suggeste
     case "value":
       return `${who} all read ${times}: is the marking ${show(suggested.capacitanceFarads ?? 0, "F")}?`;
     case "size":
-      return `${who} all read an ESR of ${times}, at good C: is the can ${millimetres(suggested.diameterMetres)} × ${millimetres(suggested.heightMetres)} mm?`;
+      return `${who} all read an ESR of ${times}, ${beside}: is the can ${millimetres(suggested.diameterMetres)} × ${millimetres(suggested.heightMetres)} mm?`;
     case "class":
-      return `${who} all read an ESR of ${times}, at good C: are they ${suggested.capacitorClass ? classLabels[suggested.capacitorClass] : "of another class"}?`;
+      return `${who} all read an ESR of ${times}, ${beside}: are they ${suggested.capacitorClass ? classLabels[suggested.capacitorClass] : "of another class"}?`;
   }
 }
 

@@ -74,7 +74,6 @@ export class StudyBench implements PolicyBench {
     meter.take(`ROUT:PROB ${positionId},${probeStates[circuitState]}`);
     this.clock += 30;
     const answer = parseNumberAnswer(meter.take(`MEAS:${word}?`) ?? "");
-    this.readingCount += 1;
     const value = answer.kind === "value" ? answer.value : null;
     this.take({
       ...{ targetKind: "part", targetId: positionId, fittedPartId: `part-${positionId}`, quantity, value },
@@ -84,7 +83,7 @@ export class StudyBench implements PolicyBench {
   }
 
   private take(more: Partial<Reading> & Pick<Reading, "targetKind" | "targetId" | "quantity" | "value">): void {
-    if (more.targetKind === "unit") this.readingCount += 1;
+    this.readingCount += 1;
     const reading: Reading = {
       id: `r${this.readingCount}`,
       ...{ fittedPartId: null, coarseCode: null, terminals: null, circuitState: null, frequencyHertz: 100e3 },

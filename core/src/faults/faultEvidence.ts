@@ -2,26 +2,22 @@ import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
 import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
-import type { Section } from "../board/sections";
 import { sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { latestSigns } from "../facts/visualSigns";
-import { judgeDevice } from "../judgement/judgeDevice";
 import type { PartJudgement } from "../judgement/verdict";
 import { falsifiedBy } from "../readings/falsified";
 import { isInCircuit, isReadOpen, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
+import { deviceEvidence, type Note } from "./deviceEvidence";
 import { drainClues } from "./drainClues";
 import type { FaultEvidence, SoftEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
-import { capacitorFindings, diodeSeats, resistorSeat, transistorSeat } from "./findingsOfPart";
+import { capacitorFindings } from "./findingsOfPart";
 
-const { shortOhms } = tradeConstants.board;
-const { openFuseOhms, shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
-const { openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms } =
-  tradeConstants.faults;
+const { shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
 const { runsFromRatio, runsToRatio, unboostedVolts, unloadedHighRatio, mostSoftFactor } = tradeConstants.faults;
 
 /** What a job says of each finding: surely seen or not; and, where parts only make it likely, by what factor. */
@@ -57,7 +53,7 @@ export function jobEvidence(
   capacitors(facts, judgements, note, soft);
   const standing = tellingReadings(facts.readings);
   for (const position of facts.positions) {
-    if (position.kind !== "electrolytic") device(facts, position, standing, note);
+    if (position.kind !== "electrolytic") deviceEvidence(facts, position, standing, note);
   }
   rails(facts, standing, rules, note);
   drains(facts, rules, note);
@@ -81,8 +77,6 @@ export function faultEvidence(
 const symptomFindings: Readonly<Record<string, Finding>> = { residual_current_tripped: "" };
 /** History rather than a symptom: it moves priors, and nothing has to explain it. */
 const priorSymptoms: ReadonlySet<string> = new Set(["same_in_others"]);
-
-type Note = (finding: TestFinding, isSeen: boolean | null) => void;
 
 /** What the counter tried: lead, switch, output lead, another supply, the load on a bench supply. */
 function counter({ intake }: JobFacts, note: Note): void {
@@ -175,137 +169,6 @@ function bulks(
   } else if (own.every((one) => one?.verdict === "sound")) note("bulk_reads_open", false);
 }
 
-/** What a part of a kind is, by where it sits, and whether its own verdict says it is bad, and how. */
-function device(facts: JobFacts, position: BoardPosition, standing: readonly Reading[], note: Note): void {
-  const section = facts.nets.find((net) => net.id === position.netId)?.section;
-  const judged = judgeDevice(position, facts);
-  const isDone = judged !== null && judged.verdict !== "not_measured";
-  const isBad = judged?.verdict === "failed";
-  const isGood = judged?.verdict === "sound";
-  const lines = judged?.lines ?? [];
-  const isOpenLine = lines.some(
-    (one) => one.outcome === "bad" && one.test.code === "junction_forward" && one.reading?.coarseCode === overRangeCode,
-  );
-  const own = standing.filter((one) => one.targetId === position.id && !one.isPowered);
-  const last = (quantity: Reading["quantity"]) => own.filter((one) => one.quantity === quantity).at(-1);
-  const ohms = last("resistance");
-  const isShort = (limit: number) =>
-    ohms ? ohms.coarseCode !== overRangeCode && (ohms.value ?? Number.POSITIVE_INFINITY) < limit : null;
-  const isOpen = (limit: number) => (ohms ? ohms.coarseCode === overRangeCode || (ohms.value ?? 0) > limit : null);
-  const say = (finding: TestFinding) => note(finding, isBad ? true : isGood ? false : null);
-  switch (position.kind) {
-    case "fuse":
-      if (isDone) say("fuse_open");
-      return;
-    case "varistor":
-      say("varistor_reads_shorted");
-      return;
-    case "film":
-      if (ohms && (section === undefined || sectionFacts[section].isMainsSide))
-        note("x_capacitor_bad", isShort(shortOhms));
-      return;
-    case "ntc":
-      note("inrush_limiter_reads_open", isOpen(openThermistorOhms));
-      return;
-    case "bridge": {
-      const forward = lines.filter((one) => one.test.code === "junction_forward" && one.reading !== null);
-      const isShorted = forward.some((one) => one.outcome === "bad" && one.reading?.coarseCode !== overRangeCode);
-      if (isShorted) note("bridge_reads_shorted", true);
-      if (isOpenLine) note("bridge_reads_open", true);
-      if (forward.length === 4) {
-        note("bridge_reads_shorted", isShorted);
-        note("bridge_reads_open", isOpenLine);
-      }
-      return;
-    }
-    case "diode":
-    case "zener": {
-      const seat = diodeSeats(position.kind, section);
-      const isShorted = isBad && !isOpenLine;
-      // One junction forward as it should be is neither shorted nor open.
-      const isForward = lines.some((one) => one.test.code === "junction_forward" && one.outcome === "in_order");
-      const isWell = isGood || (isForward && !isBad);
-      if (isDone && seat.open === seat.shorted) say(seat.shorted);
-      else {
-        note(seat.shorted, isShorted || isShort(shortedJunctionOhms) === true ? true : isWell ? false : null);
-        if (seat.open) note(seat.open, isOpenLine ? true : isWell ? false : null);
-      }
-      return;
-    }
-    case "transistor": {
-      const channel = lines.find((one) => one.test.code === "channel_off");
-      note(transistorSeat(section), isBad ? true : isGood || channel?.outcome === "in_order" ? false : null);
-      return;
-    }
-    case "resistor":
-      resistor(position, section, { isBad, isGood, isOpen, isShort }, note);
-      return;
-    case "ic": {
-      if (
-        section !== undefined &&
-        !sectionFacts[section].isMainsSide &&
-        section !== "standby" &&
-        section !== "feedback"
-      ) {
-        note("regulator_output_wrong", isBad ? true : isGood ? false : null);
-        return;
-      }
-      note(
-        section === "standby" ? "standby_switcher_reads_shorted" : "control_ic_reads_shorted",
-        isShort(shortedControlOhms),
-      );
-      controlSupply(facts, position, note);
-      return;
-    }
-    case "optocoupler":
-      if (isDone) say("coupler_or_reference_bad");
-      return;
-    case "transformer": {
-      const rings = lines.find((one) => one.test.code === "winding_rings" && one.reading !== null);
-      const word = rings?.reading?.coarseCode;
-      if (word) note("transformer_rings_short", word === "band_bad" ? true : word === "band_good" ? false : null);
-      return;
-    }
-    case "fan": {
-      const turned = last("observation");
-      if (turned) note("fan_found_stuck", turned.coarseCode === "turns_hard");
-      return;
-    }
-    case "regulator":
-      note("regulator_output_wrong", isShort(shortOhms) || regulatorIsOff(facts, position));
-      return;
-    default:
-      return;
-  }
-}
-
-interface Read {
-  readonly isBad: boolean;
-  readonly isGood: boolean;
-  readonly isOpen: (limit: number) => boolean | null;
-  readonly isShort: (limit: number) => boolean | null;
-}
-
-/** A resistor senses, fuses, bleeds or drives, by its marking and its place. */
-function resistor(position: BoardPosition, section: Section | undefined, read: Read, note: Note): void {
-  const verdict = read.isBad ? true : read.isGood ? false : null;
-  switch (resistorSeat(position, section)) {
-    case "fusible_reads_open":
-      note("fusible_reads_open", read.isOpen(openFuseOhms));
-      return;
-    case "shunt_reads_open":
-      // A shunt is small when sound: an open one is a finding, any other value needs its marking.
-      if (read.isOpen(openShuntOhms)) note("shunt_reads_open", true);
-      else if (read.isShort(soundShuntOhms)) note("shunt_reads_open", false);
-      return;
-    case "bleeder_reads_open":
-      note("bleeder_reads_open", verdict);
-      return;
-    case "gate_parts_read_wrong":
-      note("gate_parts_read_wrong", verdict);
-  }
-}
-
 /** That it runs, or its standby does, at that moment: it speaks hard against all that would have stopped it. */
 function running(facts: JobFacts, evidence: FaultEvidence, note: Note): void {
   const isStopped = stopped.some((one) => facts.symptoms.includes(one));
@@ -346,26 +209,6 @@ const runningSymptoms = [
   ],
 ];
 const stopped = ["dead", "fuse_blown", "breaker_tripped", "bang", "ticking", "indicator_pulses"];
-
-/** Below this a control supply counts as absent. */
-const absentSupplyVolts = 3;
-
-/** Least and most of a control chip's supply: only both together say anything. */
-function controlSupply(facts: JobFacts, position: BoardPosition, note: Note): void {
-  const judgement = judgeDevice(position, facts);
-  const live = judgement?.lines.filter((one) => one.test.isLive && one.reading?.value != null) ?? [];
-  if (!judgement || live.length < 2) return;
-  const most = Math.max(...live.map((one) => one.reading?.value ?? 0));
-  note("control_supply_absent", most < absentSupplyVolts);
-  note("control_supply_pulses", most >= absentSupplyVolts && judgement.traps.includes("pulses"));
-}
-
-/** Whether a regulator's output, least and most, is off its rail; null where nothing was read. */
-function regulatorIsOff(facts: JobFacts, position: BoardPosition): boolean | null {
-  const live = judgeDevice(position, facts)?.lines.filter((one) => one.test.isLive && one.reading !== null) ?? [];
-  if (live.length < 2 || live.some((one) => one.outcome === "doubtful")) return null;
-  return live.some((one) => one.outcome === "bad");
-}
 
 function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, note: Note): void {
   const outputCount = facts.nets.filter((net) => !sectionFacts[net.section].isMainsSide).length;

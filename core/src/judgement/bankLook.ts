@@ -1,4 +1,6 @@
 import { tradeConstants } from "../constants/tradeConstants";
+import { capacitorAdmittance } from "../incircuit/probeImpedance";
+import { addComplex, type Complex, reciprocalComplex } from "../numerics/complex";
 import { bell, lookIndex, type OwnLook, type SplitEsr, slipFloor } from "./ownLook";
 import type { ConditionBins } from "./partConditions";
 import { seriesSteps } from "./seriesPrior";
@@ -157,12 +159,10 @@ export function bankLook(question: BankLookQuestion): GroupLook {
             marginal[at] = (marginal[at] as number) + weight;
           }
         }
-        // The next combination: the first place counts fastest, and products change only up to where it carried.
-        let m = 0;
-        while (m < count && (places[m] as number) + 1 === binCount) places[m++] = 0;
-        if (m === count) break;
-        places[m] = (places[m] as number) + 1;
-        for (; m >= 0; m--) {
+        // Products change only up to where the count carried.
+        const carried = countUp(places, binCount);
+        if (carried === count) break;
+        for (let m = carried; m >= 0; m--) {
           products[m] = (products[m + 1] as number) * (own.weight[m * binCount + (places[m] as number)] as number);
         }
       }
@@ -213,15 +213,16 @@ function leastShareOf(weight: Float64Array, binCount: number): number {
   return product;
 }
 
-/** The next combination: the first place counts fastest. */
-function countUp(places: Int32Array, base: number): void {
+/** The next combination: the first place counts fastest. Returns the place up to which it carried; their number after the last. */
+function countUp(places: Int32Array, base: number): number {
   for (let m = 0; m < places.length; m++) {
     if ((places[m] as number) + 1 < base) {
       places[m] = (places[m] as number) + 1;
-      return;
+      return m;
     }
     places[m] = 0;
   }
+  return places.length;
 }
 
 /** How much each offset and step can weigh at all, by the parts' own looks. */
@@ -257,11 +258,9 @@ function fill(
         if (esrRatio === null) return;
         const { seriesOhms, oxideOhms } = pick(member);
         const r = factor * esrRatio * seriesOhms + oxideOhms / capacitanceRatio;
-        const omega = 2 * Math.PI * hertz;
-        const x = omega * rough.canHenrys - 1 / (omega * member.farads * capacitanceRatio);
-        const square = r * r + x * x;
-        re[bin] = r / square;
-        im[bin] = -x / square;
+        const y = canAdmittance(member.farads * capacitanceRatio, r, hertz);
+        re[bin] = y.re;
+        im[bin] = y.im;
       });
       return { re, im };
     }),
@@ -293,23 +292,15 @@ function fill(
 
 /** Admittance of what hangs beside the bank: a load, and the next bank across the choke. */
 function besideAt({ across, parallelOhms }: BankLookQuestion, choke: { henrys: number; ohms: number }, hertz: number) {
-  const omega = 2 * Math.PI * hertz;
-  let [re, im] = [parallelOhms === null ? 0 : 1 / parallelOhms, 0];
-  if (across.length === 0 || choke.henrys === 0) return { re, im };
-  let [g, b] = [0, 0];
-  for (const { farads, ohms } of across) {
-    const x = omega * rough.canHenrys - 1 / (omega * farads);
-    const square = ohms * ohms + x * x;
-    g += ohms / square;
-    b -= x / square;
-  }
-  const far = g * g + b * b;
-  const [r, x] = [choke.ohms + g / far, omega * choke.henrys - b / far];
-  const square = r * r + x * x;
-  re += r / square;
-  im -= x / square;
-  return { re, im };
+  const load: Complex = { re: parallelOhms === null ? 0 : 1 / parallelOhms, im: 0 };
+  if (across.length === 0 || choke.henrys === 0) return load;
+  const far = across.map(({ farads, ohms }) => canAdmittance(farads, ohms, hertz)).reduce(addComplex);
+  const series = { re: choke.ohms, im: 2 * Math.PI * hertz * choke.henrys };
+  return addComplex(load, reciprocalComplex(addComplex(series, reciprocalComplex(far))));
 }
+
+const canAdmittance = (capacitanceFarads: number, esrOhms: number, hertz: number): Complex =>
+  capacitorAdmittance({ capacitanceFarads, esrOhms, eslHenrys: rough.canHenrys }, 2 * Math.PI * hertz);
 
 /** Likelihood of what was read at an offset of the leads, by the real part and ln C of a combination. */
 function likelihoodAt({ esr, capacitance, chokes }: BankLookQuestion, offset: number) {
@@ -317,9 +308,8 @@ function likelihoodAt({ esr, capacitance, chokes }: BankLookQuestion, offset: nu
   const width = isSlow ? (chokes.length > 0 ? rough.resonantSpread : rough.slowSpread) : rough.spreadRatio;
   const ohms = Math.max(esr.ohms ?? 1, 1e-9);
   const spread = Math.hypot(esr.uncertaintyRatio, width, (leads.stepRatio * offset) / ohms);
-  const slip = slipFloor(esr.uncertaintyRatio);
   const scale = esr.uncertaintyRatio / spread;
-  const ohmsOfead = Math.log(ohms);
+  const lnRead = Math.log(ohms);
   const isRead = esr.ohms !== null;
   const lnFarads = capacitance ? Math.log(capacitance.farads) : 0;
   const spreadOfC = Math.hypot(capacitance?.uncertaintyRatio ?? 0, rough.capacitanceSpread);
@@ -328,13 +318,12 @@ function likelihoodAt({ esr, capacitance, chokes }: BankLookQuestion, offset: nu
     let weight = 1;
     if (esr.isOpen) weight = Number.isNaN(r) ? 1 : chances.openThoughNot;
     else if (isRead) {
-      if (Number.isNaN(r)) weight = slip;
+      if (Number.isNaN(r)) weight = slipFloor(esr.uncertaintyRatio);
       else {
-        const x = ohmsOfead - Math.log(r + offset);
+        const x = lnRead - Math.log(r + offset);
         // Ceramic capacitors that nobody entered make a bank read less.
         const below = x < 0 && x > -rough.besideLn ? flat * spread : 0;
-        const far = Math.abs(x) > chances.farFromLn ? chances.farSlipShare : 1;
-        weight = ((1 - rough.besideShare) * bell(x / spread) + below) * scale + slip * far;
+        weight = ((1 - rough.besideShare) * bell(x / spread) + below) * scale + slipFloor(esr.uncertaintyRatio, x);
       }
     }
     if (!capacitance) return weight;

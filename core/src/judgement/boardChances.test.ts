@@ -52,6 +52,10 @@ describe("an open capacitor", () => {
     };
     expect(judged(facts).get("at-C1")?.verdict).toBe("cannot_tell");
   });
+  it("is not said to read open once it has shown a number", () => {
+    const both = alone([lifted(null, open), lifted(0.031, at20), farads(985e-6)]);
+    expect([both.verdict, codes(both).includes("open_out_of_circuit")]).toEqual(["sound", false]);
+  });
   it("is not condemned in circuit, where its bank reads as a bank without it", () => {
     const facts = { readings: [sampleTips(), inCircuit(0.016, at20)] };
     const together = judged(facts).get("at-C1");

@@ -53,6 +53,10 @@ describe("entries that equal parts contradict", () => {
     expect(asked([0.1, 0.102], [600e-6, 700e-6])).toEqual([]);
     expect(asked([0.033, 0.03, 0.035], [990e-6, 960e-6])).toEqual([]);
   });
+  it("says whether C was read at all", () => {
+    expect(asked([0.019, 0.0185], [])[0]?.isCapacitanceRead).toBe(false);
+    expect(asked([0.019, 0.0185], [990e-6])[0]?.isCapacitanceRead).toBe(true);
+  });
   it("takes off the leads first", () => {
     expect(asked([0.102, 0.104, 0.1], [990e-6, 985e-6], {}, 0.07)).toEqual([]);
   });

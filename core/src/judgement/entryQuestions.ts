@@ -18,6 +18,8 @@ export interface EntryQuestion {
   readonly positionIds: readonly string[];
   /** What they read over what the entry lets expect. */
   readonly ratio: number;
+  /** Whether C was read of any of them: where it was, it is in order. */
+  readonly isCapacitanceRead: boolean;
   readonly entered: FittedPart;
   readonly suggested: {
     readonly capacitanceFarads: number | null;
@@ -153,6 +155,7 @@ function question(
 ): EntryQuestion {
   return {
     ...{ kind, ratio, positionIds: parts.map((one) => one.position.id), entered: (parts[0] as ReadPart).part },
+    isCapacitanceRead: parts.some((one) => one.capacitanceRatio !== null),
     suggested: { capacitanceFarads, capacitorClass, diameterMetres, heightMetres },
   };
 }

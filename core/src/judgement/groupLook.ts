@@ -3,7 +3,7 @@ import { expectedEsrOfPart, type PartExpectation, partForSchool } from "../capac
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import { groupReadings, type ReadingGroup } from "../readings/groupReadings";
-import { isInCircuit, isReadOpen, type Reading } from "../readings/reading";
+import { isInCircuit, isOnlyReadOpen, type Reading } from "../readings/reading";
 import { type BankLookQuestion, type BankMember, bankLook, type GroupLook, looksTogether } from "./bankLook";
 import { besideLogOdds } from "./beside";
 import { compensated, esrUncertainty } from "./esrFinding";
@@ -119,7 +119,7 @@ function memberLook(
     ];
   });
   const capacitance = groupReadings(out, "capacitance")[0] ?? null;
-  const isOpen = out.some(isReadOpen) && esr.length === 0 && capacitance === null;
+  const isOpen = isOnlyReadOpen(out);
   const typical = expectation(subject, question, 100e3, 20, constants);
   return ownLook({
     esr,
@@ -150,7 +150,7 @@ interface InCircuit {
 function inCircuit({ bankReadings }: Group): InCircuit | null {
   const esr = groupReadings(bankReadings, "esr")[0] ?? null;
   const capacitance = groupReadings(bankReadings, "capacitance")[0] ?? null;
-  const isOpen = esr === null && capacitance === null && bankReadings.some(isReadOpen);
+  const isOpen = isOnlyReadOpen(bankReadings);
   return esr || capacitance || isOpen ? { esr, isOpen, capacitance } : null;
 }
 

@@ -4,7 +4,7 @@ import { tradeConstants } from "../constants/tradeConstants";
 import type { VerdictWord } from "../facts/overrules";
 import { logit } from "../numerics/logistic";
 import { groupReadings, type ReadingGroup } from "../readings/groupReadings";
-import { isInCircuit, isReadOpen } from "../readings/reading";
+import { isInCircuit, isOnlyReadOpen } from "../readings/reading";
 import { baselineFindings } from "./baselineFindings";
 import { isBadThenGood, recordPrior, weighedEvidence } from "./beside";
 import { boardChances } from "./boardChances";
@@ -55,8 +55,9 @@ export function judgePart(
   const capacitance = findCapacitance(question);
   const loss = groupReadings(question.readings, "voltage_loss")[0] ?? null;
   const leakage = findLeakage(question);
-  const isOpenAlone = question.readings.some((one) => isReadOpen(one) && !isInCircuit(one));
-  const isOpen = isOpenAlone || question.bankReadings.some((one) => isReadOpen(one) && isInCircuit(one));
+  const isOpenAlone = isOnlyReadOpen(question.readings.filter((one) => !isInCircuit(one)));
+  const isOpenTogether = isOnlyReadOpen(question.bankReadings.filter(isInCircuit));
+  const isOpen = isOpenAlone || isOpenTogether;
   const hasNumbers = Boolean(esr || capacitance || loss || leakage || isOpen);
   const coarse = coarseFindings(question.readings, question.bank.length > 1);
   const coarseShare = hasNumbers ? besideNumbersShare : 1;
@@ -134,7 +135,14 @@ export function judgePart(
     ledger: [
       ...esrEntries(esr, question, findings, weigh, leadToLiftId, constants),
       ...capacitanceEntries(capacitance, question, weigh, constants),
-      ...chanceEntries(question, isOwn ? null : parameters, isOpen, board.leads, chance?.seriesRatio ?? 1, constants),
+      ...chanceEntries(
+        question,
+        isOwn ? null : parameters,
+        isOpenAlone ? "own" : isOpen ? "bank" : null,
+        board.leads,
+        chance?.seriesRatio ?? 1,
+        constants,
+      ),
       ...(loss ? [lossEntry(loss, weigh({ voltageLossRatio: loss.value }))] : []),
       ...(leakage ? [leakageEntry(leakage, weigh({ leakageRatio: leakage.ratio }))] : []),
       ...coarseEntries(coarse, coarseShare),

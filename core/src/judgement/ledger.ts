@@ -89,7 +89,7 @@ export function esrEntries(
 export function chanceEntries(
   question: JudgementQuestion,
   bankProbability: number | null,
-  isOpen: boolean,
+  open: "own" | "bank" | null,
   leads: LeadsFinding,
   seriesRatio: number,
   constants: JudgementConstants,
@@ -105,12 +105,12 @@ export function chanceEntries(
       }),
     );
   }
-  if (isOpen) {
-    const open = [...question.readings, ...question.bankReadings].filter(isReadOpen);
-    const isOwn = open.some((one) => !isInCircuit(one));
+  if (open !== null) {
+    const of =
+      open === "own" ? question.readings.filter((one) => !isInCircuit(one)) : question.bankReadings.filter(isInCircuit);
     entries.push(
-      entry("esr", isOwn ? "open_out_of_circuit" : "open_in_circuit", "reading", {
-        readingIds: [...new Set(open.map((one) => one.id))],
+      entry("esr", open === "own" ? "open_out_of_circuit" : "open_in_circuit", "reading", {
+        readingIds: of.filter(isReadOpen).map((one) => one.id),
       }),
     );
   }

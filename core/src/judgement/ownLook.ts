@@ -161,7 +161,8 @@ function esrLikelihoods({ esr }: OwnLookQuestion, offsetOhms: number, step: numb
   const likelihoods = new Float64Array(partConditions.length).fill(1);
   const factor = Math.exp(seriesSteps[step] as number);
   for (const { ohms, uncertaintyRatio, count, expected } of esr) {
-    const slip = slipFloor(uncertaintyRatio) * (count > 1 ? chances.slipShare : 1);
+    // Read twice, it is hardly a slip any more.
+    const slip = (x = 0) => slipFloor(uncertaintyRatio, x) * (count > 1 ? chances.slipShare : 1);
     // Between two steps of the offset it may be either: what the leads add is the less certain the more it is.
     const spread = Math.hypot(uncertaintyRatio, (leads.stepRatio * offsetOhms) / Math.max(ohms, 1e-9));
     const scale = uncertaintyRatio / spread;
@@ -169,12 +170,11 @@ function esrLikelihoods({ esr }: OwnLookQuestion, offsetOhms: number, step: numb
     const lnRead = Math.log(Math.max(ohms, 1e-12));
     partConditions.forEach(({ esrRatio, capacitanceRatio }, n) => {
       if (esrRatio === null) {
-        likelihoods[n] = (likelihoods[n] as number) * slip;
+        likelihoods[n] = (likelihoods[n] as number) * slip();
         return;
       }
       const x = lnRead - Math.log(grows * esrRatio + expected.oxideOhms / capacitanceRatio + offsetOhms);
-      const far = Math.abs(x) > chances.farFromLn ? chances.farSlipShare : 1;
-      likelihoods[n] = (likelihoods[n] as number) * (scale * bell(x / spread) + slip * far);
+      likelihoods[n] = (likelihoods[n] as number) * (scale * bell(x / spread) + slip(x));
     });
   }
   return likelihoods;

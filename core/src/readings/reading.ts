@@ -69,6 +69,10 @@ export const isOpenAFault = (quantity: QuantityKind) => quantity === "esr" || qu
 export const isReadOpen = ({ quantity, coarseCode }: Pick<Reading, "quantity" | "coarseCode">) =>
   isOpenAFault(quantity) && coarseCode === overRangeCode;
 
+/** Whether all that was asked of a capacitor read open: a number that stands beside it says that it is not. */
+export const isOnlyReadOpen = (readings: readonly Reading[]): boolean =>
+  readings.some(isReadOpen) && !readings.some((one) => isOpenAFault(one.quantity) && one.value !== null);
+
 /** The words that stand for a value; null where the quantity is a number. */
 export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | null {
   if (quantity === "tester_band") return testerBands;

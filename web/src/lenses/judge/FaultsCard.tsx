@@ -31,7 +31,7 @@ export function FaultsCard() {
           {!headline.lead && (
             <li>
               <Share chance={ranking.noneProbability} />
-              <div>nothing in the supply: what was read there is in order</div>
+              <div>nothing in the supply, by what was told and read so far</div>
             </li>
           )}
           {causes

@@ -14,7 +14,7 @@ import { cautions, circuitLabels, esrSourceWords, listWords, netWords, quantityF
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { probedPart } from "../../job/looseParts";
-import { useProposals } from "../../job/useProposals";
+import { type Proposals, useProposals } from "../../job/useProposals";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";
@@ -89,12 +89,12 @@ export function MeasurePane() {
       }
       second={
         <>
-          <LeadsFirst />
+          <LeadsFirst proposals={proposals} />
           {proposals.list.length > 0 && (
             <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
               <ul className={classes.next}>
                 {proposals.list.slice(0, 7).map((one) => (
-                  <li key={`${one.positionId} ${one.terminals}`}>
+                  <li key={`${one.positionId} ${one.terminals} ${one.quantity}`}>
                     <button type="button" onClick={() => proposals.take(one)}>
                       <b>{detail.positions.find((place) => place.id === one.positionId)?.designator}</b>{" "}
                       {one.terminals && `${one.terminals.replace(",", " to ")}, `}
@@ -163,9 +163,9 @@ export function MeasurePane() {
 }
 
 /** Before anything else: what the leads of the meter add, where all readings seem to carry it. */
-function LeadsFirst() {
+function LeadsFirst({ proposals }: { readonly proposals: Proposals }) {
   const { judgements } = useJob();
-  const { areTipsFirst, takeTips } = useProposals();
+  const { areTipsFirst, takeTips } = proposals;
   const [first] = judgements.values();
   if (!areTipsFirst || !first) return null;
   return (

@@ -32,7 +32,7 @@ function captureDoubts(channels: readonly ReadChannel[], switchingHertz: number 
   if (!first) return null;
   const { intervalSeconds, sampleCount } = first.analysis;
   const odd = isIntervalOdd(intervalSeconds, sampleCount, switchingHertz)
-    ? `Samples ${formatQuantity(intervalSeconds, "s").text} apart cannot show what switches at ${formatQuantity(switchingHertz ?? 65e3, "Hz").text}: is the unit of time right?`
+    ? `${sampleCount} samples ${formatQuantity(intervalSeconds, "s").text} apart do not fit a rail that switches at ${switchingHertz === null ? "usual frequencies" : formatQuantity(switchingHertz, "Hz").text}: is the unit of time right?`
     : "";
   const clipped = channels.reduce((sum, one) => sum + one.clippedCount, 0);
   const beyond =
