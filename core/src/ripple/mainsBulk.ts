@@ -57,7 +57,7 @@ const conductingAmps = 1e-3;
  *     doubler: each half of the cycle charges one capacitor through one diode; v = v1 + v2
  *
  * The terminal voltage follows from the state by a quadratic (the load draws P/v). Runge-Kutta of fourth order, 8000
- * steps a cycle, cycle after cycle until the state returns to itself within 1e-7 of the peak; the step over a cycle is
+ * steps a cycle (wider ones while nothing charges), cycle after cycle until the state returns to itself within 1e-7 of the peak; the step over a cycle is
  * extrapolated (Aitken), at most 400 cycles. Hold-up is the closed form
  * t = (Ce/P) [(v0^2 - vd^2)/2 - Re P ln(v0/vd)]. The mains has no inductance: peak currents are upper bounds.
  *
@@ -71,30 +71,33 @@ export function mainsBulk(input: BulkCircuit): BulkCourse {
   const dropout = requirePositive("dropoutVolts", input.dropoutVolts);
   const peak = Math.SQRT2 * requirePositive("mainsVoltsRms", input.mainsVoltsRms);
   const omega = 2 * Math.PI * requirePositive("mainsHertz", input.mainsHertz);
-  const circuit = { C, esr, Rs, P, peak, omega };
-  const step = input.topology === "bridge" ? bridgeStep(circuit) : doublerStep(circuit);
-  const start = Array.from({ length: input.topology === "bridge" ? 1 : 2 }, () => peak - 2 * diodeVolts);
-  const period = (2 * Math.PI) / omega;
-  const h = period / stepsPerCycle;
+  const isDoubler = input.topology === "doubler";
+  const circuit = { C, esr, Rs, P, peak };
+  const flow = isDoubler ? doublerFlow(circuit) : bridgeFlow(circuit);
+  const h = (2 * Math.PI) / omega / stepsPerCycle;
+  // Behind a bridge each half cycle is like the one before; a doubler returns to itself after both.
+  const settlingSteps = isDoubler ? stepsPerCycle : stepsPerCycle / 2;
 
-  let state = start;
-  let earlier: readonly number[] | null = null;
+  let state: BulkVolts = [peak - 2 * diodeVolts, isDoubler ? peak - 2 * diodeVolts : 0];
+  let earlier: BulkVolts | null = null;
   let isSettled = false;
   for (let cycle = 0; cycle < 400 && !isSettled; cycle++) {
-    const next = overCycle(step, state, h);
-    if (!next.every((volts) => volts > 0)) throw starved(P);
+    const next = afterSteps(flow, C, state, settlingSteps, h);
+    if (!(next[0] > 0 && (next[1] > 0 || !isDoubler))) throw starved(P);
     isSettled = next.every((volts, n) => Math.abs(volts - (state[n] as number)) < 1e-7 * peak);
     if (earlier && cycle % 3 === 2) {
-      const [a, b] = [earlier, state];
-      state = next.map((volts, n) => extrapolated(a[n] as number, b[n] as number, volts));
+      state = [
+        extrapolated(earlier[0], state[0], next[0]),
+        isDoubler ? extrapolated(earlier[1], state[1], next[1]) : 0,
+      ];
       earlier = null;
     } else {
       earlier = state;
-      state = [...next];
+      state = next;
     }
   }
   if (!isSettled) throw starved(P);
-  return courseOf(step, state, h, { C, esr, P, dropout, isDoubler: input.topology === "doubler" });
+  return courseOf(flow, state, h, { C, esr, P, dropout, isDoubler });
 }
 
 const starved = (watts: number) =>
@@ -113,93 +116,125 @@ interface Circuit {
   readonly Rs: number;
   readonly P: number;
   readonly peak: number;
-  readonly omega: number;
 }
 
-/** What flows at one moment. */
+/** Behind the ESR: of the one capacitor, or of both of a doubler; the second of a bridge stays 0. */
+type BulkVolts = readonly [first: number, second: number];
+
+/** What flows at one moment; one object is written over and over, as this runs a few hundred thousand times. */
 interface Moment {
-  readonly busVolts: number;
-  readonly capacitorAmps: readonly number[];
-  readonly sourceAmps: number;
+  busVolts: number;
+  firstAmps: number;
+  secondAmps: number;
+  sourceAmps: number;
 }
-type Flow = (seconds: number, state: readonly number[]) => Moment;
-interface Stepper {
-  readonly flow: Flow;
-  readonly C: number;
-}
+
+/** What flows where the mains stands at so much of its crest, -1 to 1. */
+type Flow = (crestRatio: number, first: number, second: number) => Moment;
 
 /** v = e - r P/v for the larger root; NaN where the load asks for more than there is. */
 const underConstantPower = (e: number, r: number, P: number) => (e + Math.sqrt(e * e - 4 * r * P)) / 2;
 
-function bridgeStep({ C, esr, Rs, P, peak, omega }: Circuit): Stepper {
+function bridgeFlow({ esr, Rs, P, peak }: Circuit): Flow {
   const r = Rs + 2 * diodeOhms;
-  const flow: Flow = (seconds, [u = 0]) => {
-    const drive = Math.abs(peak * Math.sin(omega * seconds)) - 2 * diodeVolts;
+  const g = 1 / esr + 1 / r;
+  const now: Moment = { busVolts: 0, firstAmps: 0, secondAmps: 0, sourceAmps: 0 };
+  return (crestRatio, u) => {
+    const drive = Math.abs(peak * crestRatio) - 2 * diodeVolts;
     let busVolts = underConstantPower(u, esr, P);
     let fed = 0;
     if (drive > busVolts) {
       // v (1/esr + 1/r) = u/esr + drive/r - P/v
-      const g = 1 / esr + 1 / r;
       busVolts = underConstantPower((u / esr + drive / r) / g, 1 / g, P);
       fed = Math.max(0, (drive - busVolts) / r);
     }
-    return { busVolts, capacitorAmps: [fed - P / busVolts], sourceAmps: fed };
+    now.busVolts = busVolts;
+    now.firstAmps = fed - P / busVolts;
+    now.sourceAmps = fed;
+    return now;
   };
-  return { flow, C };
 }
 
-function doublerStep({ C, esr, Rs, P, peak, omega }: Circuit): Stepper {
+function doublerFlow({ esr, Rs, P, peak }: Circuit): Flow {
   const r = Rs + diodeOhms;
-  const flow: Flow = (seconds, [upper = 0, lower = 0]) => {
-    const vs = peak * Math.sin(omega * seconds);
-    const isUpper = vs > 0;
-    const drive = Math.abs(vs) - diodeVolts;
-    const [charged, other] = isUpper ? [upper, lower] : [lower, upper];
+  const g = 1 / esr + 1 / r;
+  const now: Moment = { busVolts: 0, firstAmps: 0, secondAmps: 0, sourceAmps: 0 };
+  return (crestRatio, first, second) => {
+    const isFirst = crestRatio > 0;
+    const drive = Math.abs(peak * crestRatio) - diodeVolts;
+    const charged = isFirst ? first : second;
+    const other = isFirst ? second : first;
     let busVolts = underConstantPower(charged + other, 2 * esr, P);
     let fed = 0;
     if (drive > charged - (esr * P) / busVolts) {
       // The fed one stands at w = (u/esr + drive/r - P/v) / g, the other at its own less the drop of the load.
-      const g = 1 / esr + 1 / r;
       busVolts = underConstantPower((charged / esr + drive / r) / g + other, 1 / g + esr, P);
       fed = Math.max(0, (drive - (charged / esr + drive / r - P / busVolts) / g) / r);
     }
     const load = P / busVolts;
-    const amps = isUpper ? [fed - load, -load] : [-load, fed - load];
-    return { busVolts, capacitorAmps: amps, sourceAmps: isUpper ? fed : -fed };
+    now.busVolts = busVolts;
+    now.firstAmps = isFirst ? fed - load : -load;
+    now.secondAmps = isFirst ? -load : fed - load;
+    now.sourceAmps = isFirst ? fed : -fed;
+    return now;
   };
-  return { flow, C };
 }
 
-function overCycle({ flow, C }: Stepper, start: readonly number[], h: number): readonly number[] {
-  let state = start;
-  for (let n = 0; n < stepsPerCycle; n++) state = stepped(flow, C, state, n * h, h);
-  return state;
+/** The mains over a cycle at every half step, as a share of its crest. */
+const crestRatios = Float64Array.from({ length: 2 * stepsPerCycle + 1 }, (_, n) =>
+  Math.sin((Math.PI * n) / stepsPerCycle),
+);
+
+/** Steps that are taken at once while nothing charges: the bus only falls there, and smoothly. */
+const stride = 40;
+
+function afterSteps(flow: Flow, C: number, from: BulkVolts, steps: number, h: number): BulkVolts {
+  const state = { first: from[0], second: from[1] };
+  const crestAt = stepsPerCycle / 4;
+  for (let n = 0; n < steps; ) {
+    const toCrest = (crestAt - (n % (2 * crestAt)) + 2 * crestAt) % (2 * crestAt);
+    const isFree = n % stride === 0 && n + stride <= steps && toCrest >= stride;
+    if (isFree && flow(crestRatios[2 * n] as number, state.first, state.second).sourceAmps === 0) {
+      const { first, second } = state;
+      step(flow, C, state, n, h, stride);
+      if (flow(crestRatios[2 * (n + stride)] as number, state.first, state.second).sourceAmps === 0) {
+        n += stride;
+        continue;
+      }
+      Object.assign(state, { first, second });
+    }
+    step(flow, C, state, n, h);
+    n += 1;
+  }
+  return [state.first, state.second];
 }
 
-function stepped(flow: Flow, C: number, state: readonly number[], t: number, h: number): readonly number[] {
-  const rate = (at: number, from: readonly number[]) => flow(at, from).capacitorAmps;
-  const k1 = rate(t, state);
-  const k2 = rate(
-    t + h / 2,
-    state.map((u, n) => u + ((h / 2) * (k1[n] as number)) / C),
-  );
-  const k3 = rate(
-    t + h / 2,
-    state.map((u, n) => u + ((h / 2) * (k2[n] as number)) / C),
-  );
-  const k4 = rate(
-    t + h,
-    state.map((u, n) => u + (h * (k3[n] as number)) / C),
-  );
-  return state.map(
-    (u, n) =>
-      u + (h * ((k1[n] as number) + 2 * (k2[n] as number) + 2 * (k3[n] as number) + (k4[n] as number))) / (6 * C),
-  );
+/** One step of Runge-Kutta from sample n on, over one sample or several, in place. */
+function step(
+  flow: Flow,
+  C: number,
+  state: { first: number; second: number },
+  n: number,
+  h: number,
+  samples = 1,
+): void {
+  const { first, second } = state;
+  const middle = crestRatios[2 * n + samples] as number;
+  const half = (samples * h) / 2 / C;
+  const k1 = flow(crestRatios[2 * n] as number, first, second);
+  const [a1, b1] = [k1.firstAmps, k1.secondAmps];
+  const k2 = flow(middle, first + half * a1, second + half * b1);
+  const [a2, b2] = [k2.firstAmps, k2.secondAmps];
+  const k3 = flow(middle, first + half * a2, second + half * b2);
+  const [a3, b3] = [k3.firstAmps, k3.secondAmps];
+  const k4 = flow(crestRatios[2 * (n + samples)] as number, first + 2 * half * a3, second + 2 * half * b3);
+  state.first = first + ((a1 + 2 * (a2 + a3) + k4.firstAmps) * half) / 3;
+  state.second = second + ((b1 + 2 * (b2 + b3) + k4.secondAmps) * half) / 3;
 }
 
 function courseOf(
-  { flow, C }: Stepper,
-  start: readonly number[],
+  flow: Flow,
+  from: BulkVolts,
   h: number,
   of: {
     readonly C: number;
@@ -211,7 +246,8 @@ function courseOf(
 ): BulkCourse {
   const seconds = new Float64Array(stepsPerCycle);
   const busVolts = new Float64Array(stepsPerCycle);
-  const size = start.length;
+  const size = of.isDoubler ? 2 : 1;
+  const start = from.slice(0, size);
   const squares = new Array<number>(size).fill(0);
   const sums = new Array<number>(size).fill(0);
   const lows = new Array<number>(size).fill(Infinity);
@@ -221,25 +257,27 @@ function courseOf(
     { volts: Infinity, state: start },
     { volts: -Infinity, state: start },
   ];
-  let state = start;
+  const state = { first: from[0], second: from[1] };
   for (let n = 0; n < stepsPerCycle; n++) {
-    const now = flow(n * h, state);
+    const now = flow(crestRatios[2 * n] as number, state.first, state.second);
     seconds[n] = n * h;
     busVolts[n] = now.busVolts;
     sum += now.busVolts;
-    now.capacitorAmps.forEach((amps, k) => {
+    for (let k = 0; k < size; k++) {
+      const amps = k === 0 ? now.firstAmps : now.secondAmps;
       squares[k] = (squares[k] as number) + amps * amps;
       sums[k] = (sums[k] as number) + amps;
-      const terminal = (state[k] as number) + of.esr * amps;
+      const terminal = (k === 0 ? state.first : state.second) + of.esr * amps;
       lows[k] = Math.min(lows[k] as number, terminal);
       highs[k] = Math.max(highs[k] as number, terminal);
-    });
+    }
     sourceSquares += now.sourceAmps ** 2;
     sourcePeak = Math.max(sourcePeak, Math.abs(now.sourceAmps));
     if (Math.abs(now.sourceAmps) > conductingAmps) conducting += h;
-    if (now.busVolts < trough.volts) trough = { volts: now.busVolts, state };
-    if (now.busVolts > crest.volts) crest = { volts: now.busVolts, state };
-    state = stepped(flow, C, state, n * h, h);
+    if (now.busVolts < trough.volts)
+      trough = { volts: now.busVolts, state: [state.first, state.second].slice(0, size) };
+    if (now.busVolts > crest.volts) crest = { volts: now.busVolts, state: [state.first, state.second].slice(0, size) };
+    step(flow, of.C, state, n, h);
   }
   const holdUp = (capacitorVolts: readonly number[]) => heldUp(capacitorVolts, of);
   return {
