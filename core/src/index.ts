@@ -4,6 +4,7 @@ export * from "./board/board";
 export * from "./board/boardType";
 export {
   type ConverterDescription,
+  hasPulses,
   type OutputConverter,
   outputConverters,
   unknownConverter,
@@ -238,6 +239,7 @@ export type { FilterCapacitor, FilterNetwork } from "./ripple/filterNetwork";
 export { type BulkCircuit, type BulkCourse, mainsBulk } from "./ripple/mainsBulk";
 export { primaryPulseAmpsRms } from "./ripple/primaryPulses";
 export * from "./ripple/railRipple";
+export { regulatedRipple } from "./ripple/regulatedRipple";
 export { type PredictionQuestion, predictRipple, type RipplePrediction, sweepLoads } from "./ripple/ripplePrediction";
 export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";

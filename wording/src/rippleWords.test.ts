@@ -1,13 +1,6 @@
 import { converterSource, ImpossibleConverterError, outputConverters, unknownConverter } from "@pale-cap/core";
 import { expect, it } from "vitest";
-import {
-  assumptionWords,
-  captureProblemWords,
-  causeWords,
-  converterLabels,
-  dutyLabels,
-  impossibleWords,
-} from "./rippleWords";
+import { assumptionWords, captureProblemWords, causeWords, converterLabels, impossibleWords } from "./rippleWords";
 
 const problemCodes = [
   "no_table",
@@ -32,7 +25,8 @@ it("says of every refused capture what, where and that nothing was stored", () =
 
 it("names every kind of converter, and every assumption with its range", () => {
   for (const kind of outputConverters) {
-    expect(converterLabels[kind] && dutyLabels[kind]).toBeTruthy();
+    expect(converterLabels[kind]).toBeTruthy();
+    if (kind === "linear") continue;
     for (const one of converterSource(unknownConverter(kind), { volts: 12, loadAmps: null }).assumptions) {
       expect(assumptionWords(one)).toMatch(/usually .+ to .+/);
     }

@@ -18,18 +18,28 @@ export const filterStateLabels: Readonly<Record<FilterState, string>> = {
 export const converterLabels: Readonly<Record<OutputConverter, string>> = {
   flyback_discontinuous: "flyback, discontinuous",
   flyback_continuous: "flyback, continuous",
+  flyback_quasi_resonant: "flyback, quasi-resonant",
   forward: "forward, choke at the output",
   half_bridge: "half bridge, choke at the output",
+  push_pull: "push-pull, choke at the output",
+  resonant: "resonant, no choke",
   buck: "buck",
+  boost: "boost, as for backlights",
+  linear: "linear regulator",
 };
 
-/** What the share of the period means for each kind. */
-export const dutyLabels: Readonly<Record<OutputConverter, string>> = {
+/** What the share of the period means for each kind; null where a kind has none that matters. */
+export const dutyLabels: Readonly<Record<OutputConverter, string | null>> = {
   flyback_discontinuous: "Fall of the secondary current, share",
   flyback_continuous: "Duty of the switch",
+  flyback_quasi_resonant: "Fall of the secondary current, share",
   forward: "Duty at the choke",
   half_bridge: "Duty at the choke",
+  push_pull: "Duty at the choke",
+  resonant: null,
   buck: "Duty of the switch",
+  boost: "Duty of the switch",
+  linear: null,
 };
 
 const assumed: Readonly<Record<Assumption["key"], readonly [string, Unit]>> = {
@@ -69,6 +79,10 @@ export function impossibleWords({
       return "A current below zero: the load draws, it does not feed.";
     case "swing_above_mean":
       return "The swing is more than twice the mean: then it is discontinuous.";
+    case "input_above_output":
+      return `A boost lifts: ${numbers.railVolts} V cannot come out of one that is fed with ${numbers.inputVolts} V.`;
+    case "switches_nothing":
+      return "A linear regulator switches nothing: its ripple is that of the rail it is fed from, less what it takes away.";
     case "no_load":
       return "Without load there is no switching ripple to reckon with.";
     case "edges_too_slow":

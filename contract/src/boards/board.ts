@@ -108,6 +108,8 @@ const netSchema = strictObject({
     inputVolts: nullablePositive(1000),
     riseSeconds: nullableBetween(0, 1e-3),
     loadFarads: nullablePositive(boardLimits.capacitanceFarads),
+    /** Which rail of this unit it draws from; absent in what was stored before it was asked. */
+    fedFromNetId: nullableId().optional(),
   })
     .nullable()
     .default(undefined)

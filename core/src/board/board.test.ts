@@ -133,6 +133,7 @@ describe("a section", () => {
           "feedback feedback",
           "gate gate_drive",
           "board-regulator main_post",
+          "linear-regulator main_post",
           "other main_post",
         ]
       `);

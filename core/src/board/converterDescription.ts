@@ -2,11 +2,23 @@
 export const outputConverters = [
   "flyback_discontinuous",
   "flyback_continuous",
+  "flyback_quasi_resonant",
   "forward",
   "half_bridge",
+  "push_pull",
+  "resonant",
   "buck",
+  "boost",
+  "linear",
 ] as const;
 export type OutputConverter = (typeof outputConverters)[number];
+
+/** Converters whose current into the output comes in pulses with edges of their own. */
+export const hasPulses = (kind: OutputConverter): boolean => kind.startsWith("flyback") || kind === "boost";
+
+/** Both halves of the period feed the output: its ripple has twice the frequency of the switches. */
+export const isFullWave = (kind: OutputConverter): boolean =>
+  kind === "half_bridge" || kind === "push_pull" || kind === "resonant";
 
 /** What a bench knows of the converter behind a rail; null where nobody knows. */
 export interface ConverterDescription {
@@ -23,6 +35,8 @@ export interface ConverterDescription {
   readonly riseSeconds: number | null;
   /** Capacitance on the load itself, mostly ceramic; null: none that is known. */
   readonly loadFarads: number | null;
+  /** The rail of this unit that it draws from, as a regulator does; null or absent: the transformer, or nobody said. */
+  readonly fedFromNetId?: string | null | undefined;
 }
 
 export const unknownConverter = (kind: OutputConverter): ConverterDescription => ({
@@ -34,4 +48,5 @@ export const unknownConverter = (kind: OutputConverter): ConverterDescription =>
   inputVolts: null,
   riseSeconds: null,
   loadFarads: null,
+  fedFromNetId: null,
 });

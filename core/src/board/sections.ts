@@ -9,6 +9,7 @@ export const sections = [
   "feedback",
   "gate",
   "board-regulator",
+  "linear-regulator",
   "other",
 ] as const;
 
@@ -53,7 +54,18 @@ export const sectionFacts: Readonly<Record<Section, SectionFacts>> = {
     positionClass: "main_post",
     isMainsSide: false,
     isSwitchingOutput: true,
-    label: "Board regulator",
+    label: "Board regulator, switching",
+  },
+  // Its loop needs an ESR that is neither high nor low: a window, and no switching current.
+  "linear-regulator": {
+    positionClass: "main_post",
+    isMainsSide: false,
+    isSwitchingOutput: false,
+    label: "Linear regulator",
   },
   other: { positionClass: "main_post", isMainsSide: false, isSwitchingOutput: false, label: "Other" },
 };
+
+/** A section that another rail of the unit feeds. */
+export const isRegulator = (section: Section | undefined): boolean =>
+  section === "board-regulator" || section === "linear-regulator";

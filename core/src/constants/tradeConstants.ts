@@ -348,6 +348,29 @@ export const tradeConstants = {
         | "forward_or_half_bridge"
         | "buck_board"]: { readonly isShare: boolean; readonly values: readonly [number, number, number] };
     } & { readonly singleRangeRatio: number },
+    /** Ripple that solid polymer bears below a frequency, relative to 100 kHz and above; as sheets step it, rough. */
+    polymerMultipliers: [
+      [1e3, 0.05],
+      [10e3, 0.3],
+      [100e3, 0.7],
+    ] as readonly (readonly [belowHertz: number, ratio: number])[],
+    /** Inductance of a can with its leads: by the pitch, between a small radial's and a large snap-in's. Rough. */
+    henrysPerPitchMetre: 2.5e-6,
+    leastCanHenrys: 3e-9,
+    mostCanHenrys: 22e-9,
+    /** Pitch of usual radial cans up to a diameter, where nobody measured it. */
+    usualPitchMetres: [
+      [5.5e-3, 2e-3],
+      [6.8e-3, 2.5e-3],
+      [8.5e-3, 3.5e-3],
+      [13.5e-3, 5e-3],
+      [19e-3, 7.5e-3],
+      [Infinity, 10e-3],
+    ] as readonly (readonly [upToMetres: number, pitchMetres: number])[],
+    /** No switch of these supplies is quicker; edges of no length would drive any inductance to infinite volts. */
+    leastEdgeSeconds: 5e-9,
+    /** What a linear regulator takes off the switching ripple of its feed, decibels: typical, least, most. Rough. */
+    regulatorRejectionDecibels: [30, 15, 50],
     /** A catalogue says the most that a part may have; new ones typically have this share of it. */
     typicalOfCatalogueRatio: 0.7,
     /** A renewed part must take this share off the ripple to be worth naming. */

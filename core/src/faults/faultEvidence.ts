@@ -2,7 +2,7 @@ import type { BoardPosition } from "../board/board";
 import { currentPart, foundPart } from "../board/board";
 import { railBand } from "../board/railBand";
 import { rippleLimitVolts } from "../board/rippleLimit";
-import { sectionFacts } from "../board/sections";
+import { isRegulator, type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
@@ -114,7 +114,7 @@ function capacitors(
     else if (own.every((one) => one?.verdict === "sound")) note(finding, false);
     else likely(own, finding, soft);
     if (section === "bulk" || section === "pfc") bulks(facts, places, own, section, note);
-    if (section === "board-regulator") {
+    if (isRegulator(section as Section)) {
       const isLeaky = own.some((one) => (one?.leakProbability ?? 0) > 0.5);
       if (isLeaky) note("regulator_capacitor_leaky", true);
     }

@@ -1,5 +1,5 @@
 import type { BoardPosition } from "../board/board";
-import type { Section } from "../board/sections";
+import { isRegulator, type Section } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { TestFinding } from "./findings";
 
@@ -11,6 +11,7 @@ export const capacitorFindings: Readonly<Partial<Record<Section, TestFinding>>> 
   standby: "standby_capacitor_bad",
   output: "output_capacitor_bad",
   "board-regulator": "output_capacitor_bad",
+  "linear-regulator": "output_capacitor_bad",
   "output-post": "post_capacitor_bad",
   feedback: "feedback_capacitor_bad",
 };
@@ -20,7 +21,7 @@ const { mostFusibleOhms, leastBleederOhms } = tradeConstants.faults;
 const [shuntBelowOhms, senseBelowOhms] = [5, 1];
 
 const isOutput = (section: Section | undefined) =>
-  section === "output" || section === "output-post" || section === "standby" || section === "board-regulator";
+  section === "output" || section === "output-post" || section === "standby" || isRegulator(section);
 
 /** Which transistor it is: of the boost stage, of an output, or the main switch. */
 export function transistorSeat(section: Section | undefined): TestFinding {

@@ -13,6 +13,7 @@ export const sectionWords: Readonly<Record<Section, readonly string[]>> = {
   feedback: ["fb", "feedback"],
   gate: ["gate"],
   "board-regulator": ["reg", "regulator"],
+  "linear-regulator": ["ldo", "linear"],
   other: ["other"],
 };
 

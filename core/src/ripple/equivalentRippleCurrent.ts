@@ -1,3 +1,4 @@
+import type { CapacitorClass } from "../capacitors/capacitorClass";
 import { rippleFrequencyMultiplier } from "../capacitors/rippleFrequencyMultiplier";
 import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
@@ -19,7 +20,11 @@ export interface RippleHarmonic {
  * @throws {OutOfRangeError} for an empty list or a negative current
  */
 export function equivalentRippleCurrent(
-  part: { readonly capacitanceFarads: number; readonly ratedVolts: number },
+  part: {
+    readonly capacitanceFarads: number;
+    readonly ratedVolts: number;
+    readonly capacitorClass?: CapacitorClass | null | undefined;
+  },
   harmonics: readonly RippleHarmonic[],
   constants: JudgementConstants["D"] = judgementConstants.D,
 ): { readonly equivalentAmpsRms: number; readonly trueAmpsRms: number } {

@@ -8,8 +8,9 @@ import {
 } from "../board/board";
 import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedance";
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
-import { hasPolymer } from "../capacitors/capacitorClass";
+import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
+import { usualInductanceHenrys } from "../capacitors/usualInductance";
 import { tradeConstants } from "../constants/tradeConstants";
 import { groupReadings } from "../readings/groupReadings";
 import { type Reading, tellingReadings } from "../readings/reading";
@@ -17,7 +18,7 @@ import { equivalentRippleCurrent } from "./equivalentRippleCurrent";
 import { filterHarmonics } from "./filterHarmonics";
 import type { FilterCapacitor, FilterNetwork } from "./filterNetwork";
 import type { SourceCurrent } from "./sourceCurrent";
-import { type SteadyRipple, steadyRipple } from "./steadyRipple";
+import { type RippleCourse, type SteadyRipple, steadyRipple } from "./steadyRipple";
 
 const { typicalOfCatalogueRatio } = tradeConstants.ripple;
 
@@ -51,7 +52,11 @@ export interface FilterPart {
   readonly source: FilterSource;
   /** Rated ripple at 100 kHz, by its sheet or its can; null where neither is known. */
   readonly ratedAmpsRms: number | null;
-  readonly marking: { readonly capacitanceFarads: number; readonly ratedVolts: number };
+  readonly marking: {
+    readonly capacitanceFarads: number;
+    readonly ratedVolts: number;
+    readonly capacitorClass: CapacitorClass | null;
+  };
 }
 
 export interface RailFilter {
@@ -83,8 +88,9 @@ const loadCapacitanceOhms = 0.01;
  *
  * Healthy parts have their expected ESR and marked C. Read parts have their own readings out of circuit, carried from
  * the tester's frequency and temperature to the converter's by the ratio of expected values; what was not read counts as
- * healthy and says so. ESR follows the temperature. Parts without marking are left out. Lead inductance is left out too:
- * what it does at the edges are spikes of the layout and the probe, told apart from the ripple in captures as well.
+ * healthy and says so. ESR follows the temperature. Parts without marking are left out. Each can has the
+ * inductance of its pins, by pitch or size (usualInductance): it lowers the quiet ripple of good banks, shares the current
+ * above some hundred kilohertz, and makes the spikes.
  *
  * @returns null where no capacitor of the rail can be reckoned with
  */
@@ -134,12 +140,14 @@ function filterPart(
   if (!part || part.capacitanceFarads === null || part.ratedVolts === null) return null;
   const here = expectedEsrOfPart(part, switchingHertz, temperatureCelsius);
   if (!here) return null;
-  const marking = { capacitanceFarads: part.capacitanceFarads, ratedVolts: part.ratedVolts };
+  const { capacitanceFarads, ratedVolts, capacitorClass, diameterMetres } = part;
+  const marking = { capacitanceFarads, ratedVolts, capacitorClass };
+  const eslHenrys = usualInductanceHenrys({ pitchMetres: position.pitchMetres, diameterMetres });
   const common = { positionId: position.id, isBehindChoke, marking, ratedAmpsRms: ratedAmps(part) };
   const healthy: FilterPart = {
     ...common,
     source: "marking",
-    capacitor: { capacitanceFarads: part.capacitanceFarads, esrOhms: here.typicalOhms },
+    capacitor: { capacitanceFarads, esrOhms: here.typicalOhms, eslHenrys },
   };
   if (state === "healthy" || renewedIds.includes(position.id)) return healthy;
   const chosen = state === "replaced" ? board.chosen.get(position.id) : undefined;
@@ -151,7 +159,7 @@ function filterPart(
       ...common,
       source: "chosen",
       ratedAmpsRms: chosen.ratedRippleAmpsRms ?? common.ratedAmpsRms,
-      capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms },
+      capacitor: { capacitanceFarads: chosen.capacitanceFarads, esrOhms, eslHenrys },
     };
   }
   const own = tellingReadings(board.readings).filter((one) => one.fittedPartId === part.id);
@@ -163,7 +171,11 @@ function filterPart(
   return {
     ...common,
     source: "read",
-    capacitor: { capacitanceFarads: farads ? Math.max(farads.value, openFarads) : part.capacitanceFarads, esrOhms },
+    capacitor: {
+      capacitanceFarads: farads ? Math.max(farads.value, openFarads) : capacitanceFarads,
+      esrOhms,
+      eslHenrys,
+    },
   };
 }
 
@@ -187,19 +199,61 @@ export interface CapacitorShare {
   readonly shareRatio: number;
 }
 
+/** One period of a node with straight lines in place of the edges. */
+export interface QuietRipple {
+  readonly values: Float64Array;
+  readonly peakToPeak: number;
+  /** How far the edges reach beyond the quiet ripple, by the inductance of the cans alone. */
+  readonly spikeVolts: number;
+}
+
 export interface RailRipple {
   readonly filter: RailFilter;
   readonly ripple: SteadyRipple;
-  /** At the load: behind the choke where there is one. */
+  /** Volts at each node without its spikes. */
+  readonly quiet: readonly QuietRipple[];
+  /** Quiet ripple at the load: behind the choke where there is one. */
   readonly loadPeakToPeakVolts: number;
   readonly shares: readonly CapacitorShare[];
 }
 
 const harmonicCount = 40;
 
+/**
+ * What is left of a node's ripple without the edges of the source: two numbers instead of one, as a bench reads them. While a
+ * current is switched over, L di/dt stands on the node; outside, the same L takes a little off the step of the ESR.
+ */
+function quietRipple(seconds: Float64Array, course: RippleCourse, { edges }: SourceCurrent): QuietRipple {
+  const values = course.values.slice();
+  // Both sides of an edge's ends are samples of their own: the outer ones are quiet.
+  for (const [start, end] of edges) {
+    const first = seconds.indexOf(start);
+    const [from, to] = [Math.max(0, start === 0 ? first : seconds.indexOf(start, first + 1)), seconds.lastIndexOf(end)];
+    const before = start === 0 ? (values.at(-1) ?? 0) : (values[from - 1] ?? 0);
+    const after = values[to] ?? 0;
+    for (let n = from; n < to; n++) {
+      const t = seconds[n] as number;
+      values[n] = before + ((after - before) * (t - start)) / (end - start);
+    }
+  }
+  // The course itself knows the turns between samples: without edges it has the last word.
+  const peakToPeak = edges.length === 0 ? course.peakToPeak : rangeOf(values);
+  return { values, peakToPeak, spikeVolts: Math.max(course.peakToPeak - peakToPeak, 0) };
+}
+
+function rangeOf(values: Float64Array): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (const one of values) {
+    low = Math.min(low, one);
+    high = Math.max(high, one);
+  }
+  return high - low;
+}
+
 /** Ripple of a rail and the current in each of its capacitors, under a source. */
 export function railRipple(filter: RailFilter, source: SourceCurrent): RailRipple {
   const ripple = steadyRipple(source, filter.network);
+  const quiet = ripple.nodeVolts.map((course) => quietRipple(ripple.seconds, course, source));
   const spectra = filterHarmonics(source, filter.network, harmonicCount);
   const sumOf = (isBehind: boolean) =>
     filter.parts.reduce(
@@ -210,7 +264,8 @@ export function railRipple(filter: RailFilter, source: SourceCurrent): RailRippl
   return {
     filter,
     ripple,
-    loadPeakToPeakVolts: ripple.nodeVolts.at(-1)?.peakToPeak ?? 0,
+    quiet,
+    loadPeakToPeakVolts: quiet.at(-1)?.peakToPeak ?? 0,
     shares: filter.parts.map((part, n) => {
       const ampsRms = ripple.capacitorAmps[n]?.rms ?? 0;
       const split = equivalentRippleCurrent(part.marking, spectra[n] ?? []);

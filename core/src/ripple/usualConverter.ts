@@ -8,10 +8,12 @@ export function usualConverter(net: BoardNet, { device }: Pick<JobFacts, "device
   const topology = device.topology ?? deviceProfiles[device.kind].topologies[0] ?? "flyback";
   if (net.section === "standby" || net.section === "vcc") return "flyback_discontinuous";
   if (net.section === "board-regulator") return "buck";
+  if (net.section === "linear-regulator") return "linear";
   switch (topology) {
     case "forward_or_half_bridge":
-    case "pfc_resonant_with_standby":
       return "half_bridge";
+    case "pfc_resonant_with_standby":
+      return "resonant";
     case "pfc_forward_with_standby":
       return "forward";
     case "buck_board":

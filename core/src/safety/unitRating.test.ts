@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleNet } from "../../testing/sampleJob";
+import type { BoardNet } from "../board/board";
+import { unknownConverter } from "../board/converterDescription";
 import { promisedWatts } from "../board/promisedWatts";
 import { type RatingLabel, unitRating } from "./unitRating";
 
@@ -38,6 +40,24 @@ describe("promisedWatts", () => {
     expect(promisedWatts([{ ...before, fullLoadAmps: null }, after])).toBe(120);
     expect(promisedWatts([before, after, sampleNet({ id: "c", fullLoadAmps: 10, ...behind("b") })])).toBe(120);
     expect(promisedWatts([before, sampleNet({ id: "d", nominalVolts: -5, fullLoadAmps: 1 })])).toBe(125);
+  });
+  it("counts a regulator within the rail that feeds it, unless it promises more than that", () => {
+    const main = sampleNet({ id: "a", fullLoadAmps: 10 });
+    const other = sampleNet({ id: "b", nominalVolts: 24, fullLoadAmps: 1 });
+    const fed = (id: string, fedFromNetId: string | null, more: Partial<BoardNet>) =>
+      sampleNet({ id, nominalVolts: 5, converter: { ...unknownConverter("buck"), fedFromNetId }, ...more });
+    expect(promisedWatts([main, other, fed("r", "a", { fullLoadAmps: 4 })])).toBe(144);
+    // Through two regulators, and through a choke, it is still the same rail.
+    expect(promisedWatts([main, other, fed("r", "a", { fullLoadAmps: 4 }), fed("s", "r", { fullLoadAmps: 3 })])).toBe(
+      144,
+    );
+    expect(promisedWatts([main, sampleNet({ id: "p", ...behind("a") }), fed("r", "p", { fullLoadAmps: 4 })])).toBe(120);
+    expect(promisedWatts([main, other, fed("r", "b", { fullLoadAmps: 8 })])).toBe(160);
+    // Nobody said: a regulator's section draws from the strongest rail; alone it counts itself.
+    const unsaid = fed("r", null, { section: "board-regulator", fullLoadAmps: 4 });
+    expect(promisedWatts([main, other, unsaid])).toBe(144);
+    expect(promisedWatts([unsaid])).toBe(20);
+    expect(promisedWatts([fed("r", "s", { fullLoadAmps: 1 }), fed("s", "r", { fullLoadAmps: 1 })])).toBeGreaterThan(0);
   });
   it("counts no mains side, and survives a ring", () => {
     expect(promisedWatts([sampleNet({ section: "bulk", nominalVolts: 325, fullLoadAmps: 1 })])).toBe(0);

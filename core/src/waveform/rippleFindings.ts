@@ -1,5 +1,5 @@
 import type { BoardNet } from "../board/board";
-import type { ConverterDescription } from "../board/converterDescription";
+import { type ConverterDescription, isFullWave } from "../board/converterDescription";
 import type { CaptureAnalysis, CaptureFact } from "../facts/captures";
 import type { JobFacts } from "../facts/jobFacts";
 import { inOrder } from "../readings/factMoment";
@@ -56,14 +56,14 @@ function predictedOf(facts: JobFacts, net: BoardNet, capture: CaptureFact) {
   return found;
 }
 
-/** A description with what a capture tells of its frequency; a half bridge's choke sees twice that of its switches. */
+/** A description with what a capture tells of its frequency; rectified over both halves it is twice that of the switches. */
 export function withCapturedFrequency(
   converter: ConverterDescription,
   analysis: CaptureAnalysis | undefined,
 ): ConverterDescription {
   const seen = analysis?.switching?.frequencyHertz;
   if (converter.switchingHertz !== null || seen === undefined) return converter;
-  return { ...converter, switchingHertz: converter.kind === "half_bridge" ? seen / 2 : seen };
+  return { ...converter, switchingHertz: isFullWave(converter.kind) ? seen / 2 : seen };
 }
 
 /** The rail that a converter feeds: of one behind a choke, that before it. */

@@ -23,7 +23,7 @@ export function drawCapture(
   const period = source.periodSeconds;
   const count = Math.min(most, Math.round((demo.seconds / period) * 60));
   const interval = demo.seconds / count;
-  const course = ripple.ripple.nodeVolts.at(-1);
+  const course = ripple.quiet.at(-1);
   const samples = Float32Array.from({ length: count }, (_, n) => {
     const at = n * interval + 0.37 * period;
     const within = at % period;

@@ -1,7 +1,15 @@
 import { NativeSelect } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
-import { type ConverterDescription, type OutputConverter, outputConverters, unknownConverter } from "@pale-cap/core";
+import {
+  type ConverterDescription,
+  hasPulses,
+  type OutputConverter,
+  outputConverters,
+  sectionFacts,
+  unknownConverter,
+} from "@pale-cap/core";
 import { converterLabels, dutyLabels } from "@pale-cap/wording";
+import { useJob } from "../../job/JobContext";
 import { netUpdate } from "../../job/netUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { Part } from "../../ui/Pane";
@@ -17,7 +25,12 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
     void edit((latest) =>
       netUpdate(latest, net.id, (stored) => ({ converter: { ...(stored.converter ?? converter), ...more } })),
     );
-  const isFlyback = converter.kind.startsWith("flyback");
+  const { detail } = useJob();
+  const { kind } = converter;
+  const duty = dutyLabels[kind];
+  const feeds = detail.nets.filter((one) => one.id !== net.id && !sectionFacts[one.section].isMainsSide);
+  const isFed = kind === "buck" || kind === "boost" || kind === "linear";
+  const isSwitching = kind !== "linear";
   return (
     <Part title="The converter" aside={<span className={text.softLine}>empty is assumed</span>}>
       <ProblemNote problem={problem} />
@@ -28,25 +41,38 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
           data={outputConverters.map((kind) => ({ value: kind, label: converterLabels[kind] }))}
           onChange={(event) => {
             const kind = event.currentTarget.value as OutputConverter;
-            change({ ...unknownConverter(kind), switchingHertz: converter.switchingHertz });
+            const { switchingHertz, fedFromNetId } = converter;
+            change({ ...unknownConverter(kind), switchingHertz, fedFromNetId });
           }}
         />
-        <QuantityInput
-          label="Switching frequency"
-          unit="Hz"
-          defaultPrefix="k"
-          limits={[100, 10e6]}
-          value={converter.switchingHertz}
-          onCommit={(switchingHertz) => change({ switchingHertz })}
-        />
-        <QuantityInput
-          label={dutyLabels[converter.kind]}
-          unit="%"
-          limits={[0.001, 0.999]}
-          value={converter.dutyRatio}
-          onCommit={(dutyRatio) => change({ dutyRatio })}
-        />
-        {converter.kind !== "flyback_discontinuous" && (
+        {isFed && (
+          <NativeSelect
+            label="Fed from"
+            value={converter.fedFromNetId ?? ""}
+            data={[{ value: "", label: "not said" }, ...feeds.map((one) => ({ value: one.id, label: one.name }))]}
+            onChange={(event) => change({ fedFromNetId: event.currentTarget.value || null })}
+          />
+        )}
+        {isSwitching && (
+          <QuantityInput
+            label="Switching frequency"
+            unit="Hz"
+            defaultPrefix="k"
+            limits={[100, 10e6]}
+            value={converter.switchingHertz}
+            onCommit={(switchingHertz) => change({ switchingHertz })}
+          />
+        )}
+        {duty !== null && (
+          <QuantityInput
+            label={duty}
+            unit="%"
+            limits={[0.001, 0.999]}
+            value={converter.dutyRatio}
+            onCommit={(dutyRatio) => change({ dutyRatio })}
+          />
+        )}
+        {duty !== null && kind !== "flyback_discontinuous" && kind !== "flyback_quasi_resonant" && (
           <QuantityInput
             label="Swing over mean"
             unit="%"
@@ -55,15 +81,17 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
             onCommit={(rippleRatio) => change({ rippleRatio })}
           />
         )}
-        <QuantityInput
-          label="Capacitance on the load"
-          unit="F"
-          defaultPrefix="u"
-          limits={[1e-12, 1]}
-          value={converter.loadFarads}
-          onCommit={(loadFarads) => change({ loadFarads })}
-        />
-        {isFlyback ? (
+        {isSwitching && (
+          <QuantityInput
+            label="Capacitance on the load"
+            unit="F"
+            defaultPrefix="u"
+            limits={[1e-12, 1]}
+            value={converter.loadFarads}
+            onCommit={(loadFarads) => change({ loadFarads })}
+          />
+        )}
+        {hasPulses(kind) && (
           <QuantityInput
             label="Edges"
             unit="s"
@@ -72,7 +100,17 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
             value={converter.riseSeconds}
             onCommit={(riseSeconds) => change({ riseSeconds })}
           />
-        ) : (
+        )}
+        {kind === "boost" && (
+          <QuantityInput
+            label="Volts at its input"
+            unit="V"
+            limits={[0.1, 1000]}
+            value={converter.inputVolts}
+            onCommit={(inputVolts) => change({ inputVolts })}
+          />
+        )}
+        {duty !== null && !hasPulses(kind) && (
           <>
             <QuantityInput
               label="Output choke"

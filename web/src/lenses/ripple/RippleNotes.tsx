@@ -1,4 +1,4 @@
-import { meterBandwidthHertz, peakToPeakOfSineRms, standingReadings } from "@pale-cap/core";
+import { meterBandwidthHertz, peakToPeakOfSineRms, type RailRipple, standingReadings } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
@@ -26,6 +26,21 @@ export function LimitNote({ limit, sweep }: { readonly limit: number; readonly s
     </p>
   );
 }
+
+/** What the switching edges put on top, told apart: a scope shows it as needles. */
+export function EdgeNote({ measured }: { readonly measured: RailRipple }) {
+  const volts = measured.quiet.at(-1)?.spikeVolts ?? 0;
+  if (volts < tellingShare * measured.loadPeakToPeakVolts) return null;
+  return (
+    <p className={text.softLine}>
+      At the edges about <Quantity value={volts} unit="V" digits={1} /> more for as long as they last, by the inductance
+      of the cans; layout and probe add to it. A scope limited to 20 MHz shows less.
+    </p>
+  );
+}
+
+/** Needles smaller than this share of the ripple are not worth a line. */
+const tellingShare = 0.1;
 
 /** A multimeter's AC reading is a floor: it sees the mains part and little of the switching. */
 export function MeterNote({ netId }: { readonly netId: string }) {

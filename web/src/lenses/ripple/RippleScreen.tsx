@@ -25,8 +25,9 @@ import { CaptureCard } from "./CaptureCard";
 import { ConverterForm } from "./ConverterForm";
 import { chartPng, waveformCsv } from "./exports";
 import { RailChoice } from "./RailChoice";
+import { RegulatedNote } from "./RegulatedNote";
 import { RippleChart } from "./RippleChart";
-import { LimitNote, MeterNote } from "./RippleNotes";
+import { EdgeNote, LimitNote, MeterNote } from "./RippleNotes";
 import { RippleTable } from "./RippleTable";
 import classes from "./ripple.module.css";
 import { captureColumns, rippleColumns } from "./rippleSeries";
@@ -158,10 +159,14 @@ function RailScreen({ netId }: { readonly netId: string }) {
               onChange={(value) => setView(value as View)}
             />
           </div>
-          {answer?.impossible && (
-            <p role="alert" className={classes.story}>
-              {impossibleWords(answer.impossible)}
-            </p>
+          {known.kind === "linear" ? (
+            <RegulatedNote net={net} converter={known} celsius={celsius} limitVolts={limit} />
+          ) : (
+            answer?.impossible && (
+              <p role="alert" className={classes.story}>
+                {impossibleWords(answer.impossible)}
+              </p>
+            )
           )}
           {answer && !answer.impossible && !prediction && (
             <p className={classes.story}>No capacitor of this rail has value and voltage: enter them in Inspect.</p>
@@ -201,6 +206,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
               )}
             </div>
           )}
+          {prediction && <EdgeNote measured={prediction.states.measured} />}
           {limit !== null && <LimitNote limit={limit} sweep={answer?.sweep ?? []} />}
           {view === "table" && prediction ? (
             <RippleTable prediction={prediction} analysis={shown?.analysis ?? null} />

@@ -21,7 +21,15 @@ export function RippleTable({
   return (
     <div className={classes.tables}>
       <table className={`${text.table} ${classes.table}`} aria-label="Ripple of each state">
-        <TableHead names={["Switching ripple", ...(hasChoke ? ["before the choke"] : []), "at the load", "RMS"]} />
+        <TableHead
+          names={[
+            "Switching ripple",
+            ...(hasChoke ? ["before the choke"] : []),
+            "at the load",
+            "at the edges, beyond it",
+            "RMS",
+          ]}
+        />
         <tbody>
           {filterStates.map((state) => {
             const ripple = prediction.states[state];
@@ -30,11 +38,14 @@ export function RippleTable({
                 <th scope="row">{filterStateLabels[state]}</th>
                 {hasChoke && (
                   <td>
-                    <Quantity value={at(ripple, 0)?.peakToPeak ?? null} unit="V" />
+                    <Quantity value={ripple.quiet[0]?.peakToPeak ?? null} unit="V" />
                   </td>
                 )}
                 <td>
                   <Quantity value={ripple.loadPeakToPeakVolts} unit="V" />
+                </td>
+                <td>
+                  <Quantity value={ripple.quiet.at(-1)?.spikeVolts ?? null} unit="V" digits={2} />
                 </td>
                 <td>
                   <Quantity value={at(ripple, hasChoke ? 1 : 0)?.rms ?? null} unit="V" />
@@ -49,6 +60,7 @@ export function RippleTable({
               <td>
                 <Quantity value={analysis.switching?.peakToPeak ?? null} unit="V" />
               </td>
+              <td />
               <td>
                 <Quantity value={analysis.switching?.rms ?? null} unit="V" />
               </td>

@@ -13,9 +13,9 @@ const columns = 240;
 const shownPeriods = 2;
 const phaseSteps = 64;
 
-/** Volts at the load at a moment of the period; two samples at one time are the sides of a corner. */
-function valueAt({ ripple }: RailRipple, seconds: number): number {
-  const course = ripple.nodeVolts.at(-1);
+/** Quiet volts at the load at a moment of the period; two samples at one time are the sides of a corner. */
+function valueAt({ ripple, quiet }: RailRipple, seconds: number): number {
+  const course = quiet.at(-1);
   if (!course) return 0;
   const times = ripple.seconds;
   let [low, high] = [0, times.length - 1];

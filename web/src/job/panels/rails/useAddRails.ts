@@ -50,7 +50,14 @@ export function anotherName({ nets }: Pick<JobDetail, "nets">, name: string): st
   return `${name} ${number}`;
 }
 
-const outputSections: readonly Section[] = ["output", "output-post", "standby", "board-regulator", "other"];
+const outputSections: readonly Section[] = [
+  "output",
+  "output-post",
+  "standby",
+  "board-regulator",
+  "linear-regulator",
+  "other",
+];
 
 export function railChanges(detail: JobDetail, rail: NewRail): BoardChange[] {
   const net = matchingNet(detail, rail);
