@@ -8,6 +8,9 @@ export const topologyLabels: Readonly<Record<Topology, string>> = {
   pfc_resonant_with_standby: "PFC, resonant half bridge, standby supply",
   forward_or_half_bridge: "forward or half bridge",
   pfc_forward_with_standby: "PFC, forward or half bridge, standby supply",
+  self_oscillating: "flyback that drives itself, no control IC",
+  push_pull: "push-pull",
+  series_dropper: "capacitor or resistor in series with the mains, no isolation",
   buck_board: "buck regulators, no isolation",
 };
 

@@ -69,6 +69,13 @@ export const testWords: Readonly<
   },
   fuse_through: { name: "through", how: "Under an ohm or two. An intact fuse does not clear the transistor." },
   varistor_open: { name: "across it", how: "Open, or many kiloohms: a few ohms and it took the fuse along." },
+  ptc_cold: { name: "cold", how: "Some ohms, cold; far more once it is warm." },
+  relay_coil: { name: "coil", how: "Some hundred ohms to some kiloohms: open, it never pulls in." },
+  relay_contact: {
+    name: "contact at rest",
+    how: "As much as lies beside it, mostly the thermistor: next to nothing is a welded contact.",
+  },
+  film_insulated: { name: "across it", how: "Open once it is charged; low: one lead up, a neighbour may read low." },
   ntc_cold: { name: "cold", how: "A few ohms, cold; it falls as it warms." },
   junction_forward: {
     name: "forward",

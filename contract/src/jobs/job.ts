@@ -48,7 +48,7 @@ export type QuoteAnswer = (typeof quoteAnswers)[number];
 export const feedKinds = ["mains", "external_supply", "host"] as const;
 export type FeedKind = (typeof feedKinds)[number];
 
-export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch", "outputLead"] as const;
+export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch", "outputLead", "lamps"] as const;
 export type SupplyCheck = (typeof supplyChecks)[number];
 
 const moneyField = () => number().integer().min(0).max(100_000_000).nullable().defined();
@@ -99,6 +99,7 @@ export const intakeDetailsSchema = strictObject({
     leadAndFuse: checkField(),
     rearSwitch: checkField(),
     outputLead: checkField().optional(),
+    lamps: checkField().optional(),
   }).required(),
   economics: strictObject({
     labourMinutes: nullableBetween(0, 6000),

@@ -88,6 +88,10 @@ describe("the usual tests of other parts", () => {
     expect(lines).toMatchInlineSnapshot(`
       [
         "fuse | fuse_through 1,2 resistance 0..12",
+        "thermal-fuse | fuse_through 1,2 resistance 0..2",
+        "ptc | ptc_cold 1,2 resistance 0.1..500",
+        "relay | relay_coil coil resistance 20..20000 | relay_contact contact resistance 1000..200000000",
+        "film | film_insulated 1,2 resistance 1000..200000000",
         "varistor | varistor_open 1,2 resistance 200000..200000000",
         "zener | junction_forward A,K diode_drop 0.35..0.9 | junction_backward K,A diode_drop open",
         "ntc | ntc_cold 1,2 resistance 1..50",

@@ -18,6 +18,10 @@ export interface DeviceTest {
 export type DeviceTestCode =
   | "fuse_through"
   | "ntc_cold"
+  | "ptc_cold"
+  | "relay_coil"
+  | "relay_contact"
+  | "film_insulated"
   | "varistor_open"
   | "junction_forward"
   | "junction_backward"
@@ -47,6 +51,14 @@ const forward = { low: 0.1, high: 0.8 } as const;
  */
 export const deviceTests: Readonly<Partial<Record<PartKind, readonly DeviceTest[]>>> = {
   fuse: [{ code: "fuse_through", terminals: "1,2", quantity: "resistance", band: { low: 0, high: 12 } }],
+  "thermal-fuse": [{ code: "fuse_through", terminals: "1,2", quantity: "resistance", band: { low: 0, high: 2 } }],
+  ptc: [{ code: "ptc_cold", terminals: "1,2", quantity: "resistance", band: { low: 0.1, high: 500 } }],
+  relay: [
+    { code: "relay_coil", terminals: "coil", quantity: "resistance", band: { low: 20, high: 20e3 } },
+    // Across a thermistor it reads that: only a welded contact reads next to nothing.
+    { code: "relay_contact", terminals: "contact", quantity: "resistance", band: { low: 1e3, high: 200e6 } },
+  ],
+  film: [{ code: "film_insulated", terminals: "1,2", quantity: "resistance", band: { low: 1e3, high: 200e6 } }],
   varistor: [{ code: "varistor_open", terminals: "1,2", quantity: "resistance", band: { low: 200e3, high: 200e6 } }],
   zener: [
     { code: "junction_forward", terminals: "A,K", quantity: "diode_drop", band: { low: 0.35, high: 0.9 } },

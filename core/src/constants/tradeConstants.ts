@@ -231,6 +231,8 @@ export const tradeConstants = {
     leastTellingFall: 0.01,
     /** A test that shows a fault so often clears it when it is in order. */
     surelyShownRatio: 0.9,
+    /** A film capacitor with less of its marking has lost what its place needs. */
+    lostFilmRatio: 0.8,
     openFuseOhms: 100,
     shortedRailOhms: 2,
     openThermistorOhms: 500,
@@ -337,6 +339,9 @@ export const tradeConstants = {
       pfc_resonant_with_standby: { isShare: true, values: [0.82, 0.77, 0.85] },
       pfc_forward_with_standby: { isShare: true, values: [0.75, 0.72, 0.78] },
       forward_or_half_bridge: { isShare: true, values: [0.75, 0.72, 0.78] },
+      self_oscillating: { isShare: false, values: [90, 80, 0] },
+      push_pull: { isShare: true, values: [0.75, 0.72, 0.78] },
+      series_dropper: { isShare: true, values: [0.55, 0.5, 0.6] },
       buck_board: { isShare: true, values: [0.55, 0.5, 0.6] },
       singleRangeRatio: 0.55,
     } as {
@@ -346,6 +351,9 @@ export const tradeConstants = {
         | "pfc_resonant_with_standby"
         | "pfc_forward_with_standby"
         | "forward_or_half_bridge"
+        | "self_oscillating"
+        | "push_pull"
+        | "series_dropper"
         | "buck_board"]: { readonly isShare: boolean; readonly values: readonly [number, number, number] };
     } & { readonly singleRangeRatio: number },
     /** Ripple that solid polymer bears below a frequency, relative to 100 kHz and above; as sheets step it, rough. */

@@ -7,6 +7,9 @@ export const topologies = [
   "pfc_resonant_with_standby",
   "forward_or_half_bridge",
   "pfc_forward_with_standby",
+  "self_oscillating",
+  "push_pull",
+  "series_dropper",
   "buck_board",
 ] as const;
 export type Topology = (typeof topologies)[number];
@@ -41,7 +44,10 @@ export const deviceProfiles: Readonly<Record<DeviceKind, DeviceProfile>> = {
     topologies: ["pfc_forward_with_standby", "forward_or_half_bridge"],
     rails: [rail("5 V standby", 5, 2.5), rail("3.3 V", 3.3, 15), rail("5 V", 5, 15), rail("12 V", 12, 30)],
   },
-  "small-appliance": { topologies: ["flyback", "buck_board"], rails: [rail("5 V", 5, 0.5), rail("12 V", 12, 0.3)] },
+  "small-appliance": {
+    topologies: ["flyback", "series_dropper", "self_oscillating", "buck_board"],
+    rails: [rail("5 V", 5, 0.5), rail("12 V", 12, 0.3)],
+  },
   instrument: {
     topologies: ["flyback", "forward_or_half_bridge"],
     rails: [rail("5 V", 5, 3), rail("+12 V", 12, 1), rail("−12 V", -12, 1)],

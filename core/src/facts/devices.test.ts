@@ -18,7 +18,7 @@ describe("what a kind of device usually has inside", () => {
         "console | flyback_with_standby or forward_or_half_bridge | 12 V: 12 V 10 A",
         "adapter | flyback | 19 V: 19 V 3.4 A",
         "computer-supply | pfc_forward_with_standby or forward_or_half_bridge | 5 V standby: 5 V 2.5 A | 3.3 V: 3.3 V 15 A | 5 V: 5 V 15 A | 12 V: 12 V 30 A",
-        "small-appliance | flyback or buck_board | 5 V: 5 V 0.5 A | 12 V: 12 V 0.3 A",
+        "small-appliance | flyback or series_dropper or self_oscillating or buck_board | 5 V: 5 V 0.5 A | 12 V: 12 V 0.3 A",
         "instrument | flyback or forward_or_half_bridge | 5 V: 5 V 3 A | +12 V: 12 V 1 A | −12 V: -12 V 1 A",
         "industrial | forward_or_half_bridge or flyback or pfc_resonant_with_standby | 24 V: 24 V 5 A",
         "other | flyback or forward_or_half_bridge or buck_board",

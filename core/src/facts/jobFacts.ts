@@ -61,7 +61,7 @@ export interface DeviceFacts {
 /** What the counter tried before anything was opened, and what the output stood at. */
 export interface IntakeFacts {
   readonly checks: Readonly<
-    Partial<Record<"swap" | "benchFeed" | "leadAndFuse" | "rearSwitch" | "outputLead", string | null>>
+    Partial<Record<"swap" | "benchFeed" | "leadAndFuse" | "rearSwitch" | "outputLead" | "lamps", string | null>>
   >;
   readonly outputVolts: number | null;
 }

@@ -1,15 +1,16 @@
-import type { BoardPosition } from "../board/board";
+import { type BoardPosition, currentPart, foundPart } from "../board/board";
 import { type Section, sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import { judgeDevice } from "../judgement/judgeDevice";
-import { overRangeCode, type Reading } from "../readings/reading";
+import { isInCircuit, isReadOpen, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 import type { TestFinding } from "./findings";
-import { diodeSeats, resistorSeat, transistorSeat } from "./findingsOfPart";
+import { chipSeat, diodeSeats, filmSeat, resistorSeat, transistorSeat } from "./findingsOfPart";
 
 const { shortOhms } = tradeConstants.board;
 const { openFuseOhms, openThermistorOhms, shortedControlOhms, shortedJunctionOhms, openShuntOhms, soundShuntOhms } =
   tradeConstants.faults;
+const { lostFilmRatio } = tradeConstants.faults;
 
 /** Takes down what a test shows; null: it says nothing. */
 export type Note = (finding: TestFinding, isSeen: boolean | null) => void;
@@ -44,10 +45,16 @@ export function deviceEvidence(
     case "varistor":
       say("varistor_reads_shorted");
       return;
-    case "film":
-      if (ohms && (section === undefined || sectionFacts[section].isMainsSide))
-        note("x_capacitor_bad", isShort(shortOhms));
+    case "thermal-fuse":
+      say("thermal_fuse_reads_open");
       return;
+    case "relay":
+      say("relay_reads_bad");
+      return;
+    case "film":
+      film(facts, position, section, isShort(shortOhms), note);
+      return;
+    case "ptc":
     case "ntc":
       note("inrush_limiter_reads_open", isOpen(openThermistorOhms));
       return;
@@ -94,10 +101,7 @@ export function deviceEvidence(
         note("regulator_output_wrong", isBad ? true : isGood ? false : null);
         return;
       }
-      note(
-        section === "standby" ? "standby_switcher_reads_shorted" : "control_ic_reads_shorted",
-        isShort(shortedControlOhms),
-      );
+      note(chipSeat(section), isShort(shortedControlOhms));
       controlSupply(facts, position, note);
       return;
     }
@@ -121,6 +125,34 @@ export function deviceEvidence(
     default:
       return;
   }
+}
+
+/** A film or ceramic capacitor is shorted, has lost its value (read off the board against its marking), or neither. */
+function film(
+  facts: JobFacts,
+  position: BoardPosition,
+  section: Section | undefined,
+  isShorted: boolean | null,
+  note: Note,
+): void {
+  const seat = filmSeat(section);
+  const part = currentPart(facts.fittedParts, position.id) ?? foundPart(facts.fittedParts, position.id);
+  const farads = tellingReadings(facts.readings)
+    .filter((one) => one.targetId === position.id && one.quantity === "capacitance" && !isInCircuit(one))
+    .at(-1);
+  const left =
+    farads === undefined
+      ? null
+      : isReadOpen(farads)
+        ? 0
+        : farads.value !== null && part?.capacitanceFarads
+          ? farads.value / part.capacitanceFarads
+          : null;
+  const isLost = left === null ? null : left < lostFilmRatio;
+  const isDropper = facts.device.topology === "series_dropper" && seat === "x_capacitor_bad";
+  if (isDropper) note("dropper_capacitor_low", isLost);
+  else if (seat === "resonant_capacitor_bad") note(seat, isShorted || isLost ? true : (isLost ?? isShorted));
+  if (seat !== "resonant_capacitor_bad" && isShorted !== null) note(seat, isShorted);
 }
 
 interface Read {

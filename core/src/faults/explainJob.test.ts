@@ -16,7 +16,7 @@ const explain = (facts: JobFacts) => explainJob(facts, judgeBoard(facts, rules.j
 
 describe("priors", () => {
   it("name only faults and stages that there are", () => {
-    const codes = new Set(topologies.flatMap((one) => faultKnowledge(one).map((fault) => fault.code)));
+    const codes = new Set(topologies.flatMap((one) => faultKnowledge(one, "monitor").map((fault) => fault.code)));
     expect(priorProblems(codes)).toEqual([]);
     expect(priorProblems(new Set())).not.toEqual([]);
   });
@@ -29,6 +29,25 @@ describe("priors", () => {
       faultKnowledge("flyback")[0]?.prior ?? 0,
       12,
     );
+  });
+});
+
+describe("what happened before", () => {
+  const chance = (told: readonly string[], code: string) =>
+    priorsForDevice(faultKnowledge("flyback"), "adapter", 5, told).find((one) => one.code === code)?.prior ?? 0;
+  it("moves the stages and faults it speaks of, by its factor on the odds, and nothing else", () => {
+    const odds = (prior: number) => prior / (1 - prior);
+    expect(odds(chance(["after_storm"], "varistor_shorted")) / odds(chance([], "varistor_shorted"))).toBeCloseTo(6, 9);
+    expect(odds(chance(["after_storm"], "bridge_shorted")) / odds(chance([], "bridge_shorted"))).toBeCloseTo(2.5, 9);
+    expect(odds(chance(["after_drop"], "joint_cracked")) / odds(chance([], "joint_cracked"))).toBeCloseTo(5, 9);
+    expect(chance(["after_storm"], "joint_cracked")).toBeGreaterThan(chance([], "joint_cracked"));
+    expect(chance(["after_storm"], "load_faulty")).toBe(chance([], "load_faulty"));
+    expect(chance(["dead"], "bridge_shorted")).toBe(chance([], "bridge_shorted"));
+  });
+  it("is nothing that has to be explained", () => {
+    const told = explain(sampleJob({ symptoms: ["ticking", "after_storm", "after_liquid"], readings: [] }));
+    expect(told?.ranking.explanations[0]?.unexplained ?? []).not.toContain("after_storm");
+    expect(explain(sampleJob({ symptoms: ["after_storm"], readings: [] }))).toBeNull();
   });
 });
 

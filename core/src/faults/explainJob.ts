@@ -60,8 +60,8 @@ export function explainJob(
   const { evidence, soft } = jobEvidence(frozen, judgements, rules);
   if (![...evidence].some(([, isSeen]) => isSeen) && soft.size === 0 && evidence.size === 0) return null;
   const { kind, topology, ageYears } = facts.device;
-  const general = faultKnowledge(topology ?? deviceProfiles[kind].topologies[0] ?? null);
-  const moved = priorsForDevice(general, kind, ageYears, facts.symptoms.includes("same_in_others"));
+  const general = faultKnowledge(topology ?? deviceProfiles[kind].topologies[0] ?? null, kind);
+  const moved = priorsForDevice(general, kind, ageYears, facts.symptoms);
   const knowledge = knowledgeOfBoard(moved, facts);
   const ranking = rankExplanations(knowledge, evidence, soft);
   const checks = cascadeChecks(

@@ -16,6 +16,7 @@ import { drainClues } from "./drainClues";
 import type { FaultEvidence, SoftEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
 import { capacitorFindings } from "./findingsOfPart";
+import { historyCodes } from "./symptoms";
 
 const { shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
 const { runsFromRatio, runsToRatio, unboostedVolts, unloadedHighRatio, mostSoftFactor } = tradeConstants.faults;
@@ -40,7 +41,7 @@ export function jobEvidence(
   const soft = new Map<Finding, number>();
   for (const symptom of facts.symptoms) {
     const finding = symptomFindings[symptom] ?? symptom;
-    if (!priorSymptoms.has(symptom) && isFinding(finding)) evidence.set(finding, true);
+    if (!historyCodes.includes(symptom) && isFinding(finding)) evidence.set(finding, true);
   }
   const note = (finding: TestFinding, isSeen: boolean | null) => {
     if (isSeen === null) return;
@@ -75,15 +76,15 @@ export function faultEvidence(
 
 /** A residual current is a matter of the way to earth alone: no fault of the model. */
 const symptomFindings: Readonly<Record<string, Finding>> = { residual_current_tripped: "" };
-/** History rather than a symptom: it moves priors, and nothing has to explain it. */
-const priorSymptoms: ReadonlySet<string> = new Set(["same_in_others"]);
 
 /** What the counter tried: lead, switch, output lead, another supply, the load on a bench supply. */
 function counter({ intake }: JobFacts, note: Note): void {
-  const { leadAndFuse, rearSwitch, outputLead, swap, benchFeed } = intake.checks;
+  const { leadAndFuse, rearSwitch, outputLead, swap, benchFeed, lamps } = intake.checks;
   if (leadAndFuse === "good" && rearSwitch !== "bad") note("lead_checked_good", true);
   if (outputLead === "good") note("output_lead_checked_good", true);
   if (outputLead === "bad") note("output_lead_checked_bad", true);
+  if (lamps === "good") note("light_tested_good", true);
+  if (lamps !== undefined && lamps !== null) note("light_tested_bad", lamps === "bad");
   // Another supply in its place: the load works with it, or does not.
   if (swap === "good" || benchFeed === "good") {
     note("load_fed_well", true);

@@ -1,14 +1,19 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import type { Section } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
+import type { DeviceKind } from "../facts/deviceKinds";
 import type { Topology } from "../facts/deviceProfiles";
 import { type Finding, isFinding, isStage, isTestFinding } from "./findings";
 import type { Stage } from "./firstSuspects";
+import backlight from "./knowledge/backlight.json";
 import buck from "./knowledge/buck.json";
+import dropper from "./knowledge/dropper.json";
 import flyback from "./knowledge/flyback.json";
 import forward from "./knowledge/forward.json";
 import general from "./knowledge/general.json";
 import pfc from "./knowledge/pfc.json";
+import resonant from "./knowledge/resonant.json";
+import selfOscillating from "./knowledge/selfOscillating.json";
 import shared from "./knowledge/shared.json";
 import standby from "./knowledge/standby.json";
 import { symptomCodes } from "./symptoms";
@@ -36,25 +41,35 @@ export type FaultKnowledge = readonly Fault[];
 const filesOf: Readonly<Record<Topology, readonly unknown[]>> = {
   flyback: [general, shared, flyback],
   flyback_with_standby: [general, shared, flyback, standby],
-  pfc_resonant_with_standby: [general, shared, forward, pfc, standby],
+  pfc_resonant_with_standby: [general, shared, forward, resonant, pfc, standby],
   forward_or_half_bridge: [general, shared, forward],
   pfc_forward_with_standby: [general, shared, forward, pfc, standby],
+  self_oscillating: [general, shared, flyback, selfOscillating],
+  push_pull: [general, shared, forward],
+  series_dropper: [general, dropper],
   buck_board: [general, buck],
 };
+/** Devices whose load is lamps behind a picture. */
+const litKinds: readonly DeviceKind[] = ["monitor", "television"];
 
-const loaded = new Map<Topology, FaultKnowledge>();
+const loaded = new Map<string, FaultKnowledge>();
 
-/** The faults of a kind of supply; an unknown topology takes the commonest. Checked when first asked for. */
-export function faultKnowledge(topology: Topology | null): FaultKnowledge {
+/**
+ * The faults of a kind of supply, with those of its device's lamps; an unknown topology takes the commonest. Checked when
+ * first asked for.
+ */
+export function faultKnowledge(topology: Topology | null, kind: DeviceKind | null = null): FaultKnowledge {
   const wanted = topology ?? "flyback";
-  const before = loaded.get(wanted);
+  const isLit = kind !== null && litKinds.includes(kind);
+  const key = isLit ? `${wanted} lit` : wanted;
+  const before = loaded.get(key);
   if (before) return before;
-  const faults = filesOf[wanted]
+  const faults = [...filesOf[wanted], ...(isLit ? [backlight] : [])]
     .flatMap((file) => (file as { readonly faults: FaultKnowledge }).faults)
     .map(withRunning);
   const problems = knowledgeProblems(faults);
   if (problems.length > 0) throw new Error(`Fault knowledge of ${wanted}: ${problems.join("; ")}`);
-  loaded.set(wanted, faults);
+  loaded.set(key, faults);
   return faults;
 }
 

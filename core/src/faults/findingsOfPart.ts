@@ -40,7 +40,20 @@ export function diodeSeats(
   if (section === "pfc") return { shorted: "boost_diode_reads_shorted", open: null };
   if (section === "bulk") return { shorted: "clamp_reads_shorted", open: null };
   if (section === "vcc") return { shorted: "control_rectifier_bad", open: "control_rectifier_bad" };
+  if (section === "gate") return { shorted: "bootstrap_reads_wrong", open: "bootstrap_reads_wrong" };
   return { shorted: "rectifier_reads_shorted", open: "rectifier_reads_open" };
+}
+
+/** Which chip it is: of the standby, a gate driver, or the control chip. */
+export function chipSeat(section: Section | undefined): TestFinding {
+  if (section === "standby") return "standby_switcher_reads_shorted";
+  return section === "gate" ? "gate_driver_reads_shorted" : "control_ic_reads_shorted";
+}
+
+/** Which film or ceramic capacitor it is: across the mains, in the path of a half bridge's power, or on an output. */
+export function filmSeat(section: Section | undefined): TestFinding {
+  if (section === "gate" || section === "other") return "resonant_capacitor_bad";
+  return isOutput(section) ? "ceramic_reads_shorted" : "x_capacitor_bad";
 }
 
 /** Which resistor it is, by its marking and its place; null where none of the model's. */
@@ -68,8 +81,14 @@ export function findingsOfPart(position: BoardPosition, section: Section | undef
       return ["fuse_open"];
     case "varistor":
       return ["varistor_reads_shorted"];
+    case "thermal-fuse":
+      return ["thermal_fuse_reads_open"];
+    case "relay":
+      return ["relay_reads_bad"];
+    case "ptc":
+      return ["inrush_limiter_reads_open"];
     case "film":
-      return section === undefined || !isOutput(section) ? ["x_capacitor_bad"] : [];
+      return [filmSeat(section)];
     case "ntc":
       return ["inrush_limiter_reads_open"];
     case "bridge":
@@ -86,7 +105,7 @@ export function findingsOfPart(position: BoardPosition, section: Section | undef
       return seat ? [seat] : [];
     }
     case "ic":
-      return section === "standby" ? ["standby_switcher_reads_shorted"] : ["control_ic_reads_shorted"];
+      return [chipSeat(section)];
     case "optocoupler":
       return ["coupler_or_reference_bad"];
     case "transformer":

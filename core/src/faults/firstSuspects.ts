@@ -91,6 +91,10 @@ const pointers: readonly Pointer[] = [
   }),
   pointer("resets", "ripple on the low-voltage rail", { "output-capacitors": 4, standby: 2, load: 1 }),
   pointer("same_in_others", "design heat, a marginal part, standby duty", { standby: 3, "output-capacitors": 2 }),
+  pointer("after_storm", "a surge comes in by the mains", { input: 4, bridge: 3, pfc: 2, "primary-switch": 1 }),
+  pointer("after_liquid", "leaks and corrosion around small parts", { "control-supply": 2, feedback: 2, input: 1 }),
+  pointer("after_drop", "heavy parts tear at their joints", { input: 2, "primary-switch": 1, load: 1 }),
+  pointer("stored_for_years", "capacitors leak until they are formed again", { bulk: 2, "output-capacitors": 1 }),
   pointer("intermittent", "a cracked joint, a connector", { input: 2, "primary-switch": 1, load: 2 }),
 ];
 

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import {
   sampleJob,
   sampleNet,
+  samplePart,
   samplePosition,
   sampleRailReading,
   sampleReading,
@@ -9,6 +10,7 @@ import {
 } from "../../testing/sampleJob";
 import type { PartKind } from "../board/board";
 import type { Section } from "../board/sections";
+import type { Topology } from "../facts/deviceProfiles";
 import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
 import type { Reading } from "../readings/reading";
@@ -60,6 +62,14 @@ describe("where a part sits decides what it is", () => {
     ["ic", "standby", cold("VCC,GND", "resistance", 10), null, "standby_switcher_reads_shorted"],
     ["varistor", null, cold("1,2", "resistance", 3), null, "varistor_reads_shorted"],
     ["film", null, cold("1,2", "resistance", 0.5), null, "x_capacitor_bad"],
+    ["film", "output", cold("1,2", "resistance", 0.5), null, "ceramic_reads_shorted"],
+    ["film", "gate", cold("1,2", "resistance", 0.5), null, "resonant_capacitor_bad"],
+    ["diode", "gate", cold("A,K", "diode_drop", null), null, "bootstrap_reads_wrong"],
+    ["ic", "gate", cold("VCC,GND", "resistance", 3), null, "gate_driver_reads_shorted"],
+    ["thermal-fuse", null, cold("1,2", "resistance", null), null, "thermal_fuse_reads_open"],
+    ["relay", null, cold("coil", "resistance", null), null, "relay_reads_bad"],
+    ["relay", null, cold("contact", "resistance", 0.2), null, "relay_reads_bad"],
+    ["ptc", null, cold("1,2", "resistance", null), null, "inrush_limiter_reads_open"],
     ["fuse", null, cold("1,2", "resistance", null), null, "fuse_open"],
     ["fuse", null, cold("1,2", "resistance", 6), null, null],
     [
@@ -74,6 +84,30 @@ describe("where a part sits decides what it is", () => {
   });
 });
 
+describe("a film capacitor that has lost its value", () => {
+  const read = (value: number, topology: Topology, section: Section | null, more: Partial<Reading> = {}) =>
+    evidenceOf(
+      sampleJob({
+        device: { kind: "small-appliance", topology, ageYears: null },
+        symptoms: [],
+        nets: section === null ? [] : [sampleNet({ id: "n", section })],
+        positions: [samplePosition("X1", { kind: "film", netId: section && "n" })],
+        fittedParts: [samplePart("X1", { capacitanceFarads: 1e-6 })],
+        readings: [sampleReading("X1", { quantity: "capacitance", value, circuitState: "out", ...more })],
+      }),
+    );
+  it("is found off the board, where its value matters", () => {
+    expect(read(0.6e-6, "series_dropper", null).get("dropper_capacitor_low")).toBe(true);
+    expect(read(0.95e-6, "series_dropper", null).get("dropper_capacitor_low")).toBe(false);
+    expect(read(0.6e-6, "series_dropper", null, { circuitState: "in_circuit" }).has("dropper_capacitor_low")).toBe(
+      false,
+    );
+    expect(read(0.6e-6, "pfc_resonant_with_standby", "gate").get("resonant_capacitor_bad")).toBe(true);
+    expect(read(0.95e-6, "pfc_resonant_with_standby", "gate").get("resonant_capacitor_bad")).toBe(false);
+    expect(read(0.6e-6, "flyback", null).size).toBe(0);
+  });
+});
+
 describe("what the counter tried and what runs", () => {
   const nets = [sampleNet(), sampleNet({ id: "sb", section: "standby", nominalVolts: 5 })];
   const job = (more: Partial<JobFacts>) => sampleJob({ symptoms: [], nets, ...more });
@@ -82,6 +116,8 @@ describe("what the counter tried and what runs", () => {
     expect(evidenceOf(checks({ leadAndFuse: "good" })).get("lead_checked_good")).toBe(true);
     expect(evidenceOf(checks({ leadAndFuse: "good", rearSwitch: "bad" })).has("lead_checked_good")).toBe(false);
     expect(evidenceOf(checks({ outputLead: "bad" })).get("output_lead_checked_bad")).toBe(true);
+    expect(evidenceOf(checks({ lamps: "bad" })).get("light_tested_bad")).toBe(true);
+    expect(evidenceOf(checks({ lamps: "good" })).get("light_tested_good")).toBe(true);
     expect(evidenceOf(checks({ swap: "good" })).get("load_fed_well")).toBe(true);
     expect(evidenceOf(checks({ benchFeed: "bad" })).get("bench_supply_feeds_load_badly")).toBe(true);
     expect(evidenceOf(checks({}, 11.9)).get("supply_runs")).toBe(true);

@@ -50,10 +50,24 @@ export const symptomGroups = [
       worse_over_months: "worse over months",
       intermittent: "comes and goes",
       resets: "radio link or processor resets",
+    },
+  },
+  {
+    title: "What happened before",
+    symptoms: {
       same_in_others: "same fault in several of this type",
+      after_storm: "after a thunderstorm or a surge",
+      after_liquid: "liquid got in",
+      after_drop: "it was dropped or knocked",
+      stored_for_years: "lay unused for years",
     },
   },
 ] as const;
+
+/** History rather than symptoms: it moves priors, and nothing has to explain it. */
+export const historyCodes: readonly string[] = symptomGroups
+  .filter((group) => group.title === "What happened before")
+  .flatMap((group) => Object.keys(group.symptoms));
 
 /** Every symptom code with its label. */
 export const symptomLabels: Readonly<Record<string, string>> = Object.assign(

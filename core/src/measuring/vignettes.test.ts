@@ -446,6 +446,26 @@ const vignettes: Readonly<Record<string, Vignette>> = {
     ...{ board: television, symptoms: ["dead"] },
     stages: [{ read: [ohms("U2", "VCC,GND", 10)], cause: ["standby_switcher_shorted"] }],
   },
+  "a television whose light goes out after seconds": {
+    ...{ board: television, symptoms: ["backlight_drops_out", "drops_after_seconds"] },
+    stages: [{ cause: ["light_strip_open", "load_faulty", "light_driver_faulty", outputs], out: ["fuse_open_alone"] }],
+  },
+  "a television whose strip lights on a tester": {
+    ...{ board: television, symptoms: ["backlight_drops_out", "drops_after_seconds"] },
+    intake: { checks: { lamps: "good" }, outputVolts: null },
+    stages: [{ cause: [outputs, "light_driver_faulty", "load_faulty"], out: ["light_strip_open"] }],
+  },
+  "a television dead after a storm": {
+    ...{ board: television, symptoms: ["dead", "fuse_blown", "after_storm"] },
+    stages: [
+      {
+        cause: ["boost_switch_shorted", "bridge_shorted", "varistor_shorted", "switch_shorted"],
+        within: 2,
+        next: ["C1", "BR1", "RV1", "Q1", "Q2", "Q3"],
+      },
+      { read: [ohms("RV1", "1,2", 4)], cause: ["varistor_shorted"] },
+    ],
+  },
   "an adapter that ticks": {
     ...{ board: adapter, symptoms: ["ticking"] },
     stages: [

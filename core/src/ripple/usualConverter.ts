@@ -16,6 +16,8 @@ export function usualConverter(net: BoardNet, { device }: Pick<JobFacts, "device
       return "resonant";
     case "pfc_forward_with_standby":
       return "forward";
+    case "push_pull":
+      return "push_pull";
     case "buck_board":
       return "buck";
     default:

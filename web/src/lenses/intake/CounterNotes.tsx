@@ -25,6 +25,7 @@ const checkLabels: Readonly<Record<SupplyCheck, string>> = {
   leadAndFuse: "Lead and plug fuse",
   outputLead: "Output lead and plug",
   rearSwitch: "Rear switch",
+  lamps: "Backlight on a tester of its own",
 };
 
 /** What was read before anything was opened, and whether it is the supply at all. */
