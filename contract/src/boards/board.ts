@@ -110,6 +110,7 @@ const netSchema = strictObject({
     loadFarads: nullablePositive(boardLimits.capacitanceFarads),
     /** Which rail of this unit it draws from; absent in what was stored before it was asked. */
     fedFromNetId: nullableId().optional(),
+    isSensed: boolean().nullable().optional(),
   })
     .nullable()
     .default(undefined)

@@ -37,6 +37,8 @@ export interface ConverterDescription {
   readonly loadFarads: number | null;
   /** The rail of this unit that it draws from, as a regulator does; null or absent: the transformer, or nobody said. */
   readonly fedFromNetId?: string | null | undefined;
+  /** The regulation takes its measure here; false: it follows another output. Null or absent: nobody said. */
+  readonly isSensed?: boolean | null | undefined;
 }
 
 export const unknownConverter = (kind: OutputConverter): ConverterDescription => ({
@@ -49,4 +51,5 @@ export const unknownConverter = (kind: OutputConverter): ConverterDescription =>
   riseSeconds: null,
   loadFarads: null,
   fedFromNetId: null,
+  isSensed: null,
 });

@@ -217,6 +217,8 @@ export const tradeConstants = {
     mostFusibleOhms: 50,
     leastBleederOhms: 47e3,
     /** Unloaded, outputs that nobody senses stand so much too high. */
+    /** From this share of its full load on an output that is not sensed stands where it should. */
+    loadedFromRatio: 0.1,
     unloadedHighRatio: 1.3,
     /** Of all that capacitors say together of a rail no more than this counts either way. */
     mostSoftFactor: 50,

@@ -19,7 +19,8 @@ import { capacitorFindings } from "./findingsOfPart";
 import { historyCodes } from "./symptoms";
 
 const { shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
-const { runsFromRatio, runsToRatio, unboostedVolts, unloadedHighRatio, mostSoftFactor } = tradeConstants.faults;
+const { runsFromRatio, runsToRatio, unboostedVolts, unloadedHighRatio, loadedFromRatio, mostSoftFactor } =
+  tradeConstants.faults;
 
 /** What a job says of each finding: surely seen or not; and, where parts only make it likely, by what factor. */
 export interface JobEvidence {
@@ -235,9 +236,14 @@ function rails(facts: JobFacts, standing: readonly Reading[], rules: JobRules, n
     const loaded = volts.filter((one) => one.loadAmps).at(-1)?.value;
     if (idle != null) {
       // Of several outputs one is sensed: the others stand high while nothing is drawn.
-      const isSensed = outputCount === 1 || Math.abs(idle) > unloadedHighRatio * most;
-      if (Math.abs(idle) <= most || isSensed) note("rail_too_high", Math.abs(idle) > most);
+      const isSensed = net.converter?.isSensed ?? outputCount === 1;
+      const isTelling = isSensed || Math.abs(idle) > unloadedHighRatio * most;
+      if (Math.abs(idle) <= most || isTelling) note("rail_too_high", Math.abs(idle) > most);
       note("rail_too_low", Math.abs(idle) < least);
+    }
+    const drawn = volts.filter((one) => one.loadAmps).at(-1)?.loadAmps ?? 0;
+    if (loaded != null && net.fullLoadAmps !== null && drawn >= loadedFromRatio * net.fullLoadAmps) {
+      if (Math.abs(loaded) > most) note("rail_too_high", true);
     }
     if (loaded != null && (idle == null || Math.abs(idle) >= least)) {
       note("rail_falls_under_load", Math.abs(loaded) < least);

@@ -9,6 +9,7 @@ import {
   sampleRules,
 } from "../../testing/sampleJob";
 import type { PartKind } from "../board/board";
+import { unknownConverter } from "../board/converterDescription";
 import type { Section } from "../board/sections";
 import type { Topology } from "../facts/deviceProfiles";
 import type { JobFacts } from "../facts/jobFacts";
@@ -142,6 +143,13 @@ describe("what the counter tried and what runs", () => {
       );
     expect([idle(14), idle(18)]).toEqual([undefined, true]);
     expect(idle(14, { nets: [sampleNet()] })).toBe(true);
+    const sensed = (isSensed: boolean) => ({
+      nets: [sampleNet({ converter: { ...unknownConverter("forward"), isSensed } }), sampleNet({ id: "sb" })],
+    });
+    expect([idle(14, sensed(true)), idle(14, sensed(false)), idle(18, sensed(false))]).toEqual([true, undefined, true]);
+    const loaded = (loadAmps: number) =>
+      evidenceOf(job({ readings: [sampleRailReading("net-12", { value: 14, loadAmps })], ...sensed(false) }));
+    expect([loaded(1).get("rail_too_high"), loaded(0.01).has("rail_too_high")]).toEqual([true, false]);
     const ohms = (value: number) =>
       sampleRailReading("net-12", { quantity: "resistance", value, isPowered: false, loadAmps: null });
     expect(evidenceOf(job({ readings: [ohms(0.4), ohms(300)] })).get("rail_reads_shorted")).toBe(true);

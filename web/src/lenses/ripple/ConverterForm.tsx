@@ -41,9 +41,21 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
           data={outputConverters.map((kind) => ({ value: kind, label: converterLabels[kind] }))}
           onChange={(event) => {
             const kind = event.currentTarget.value as OutputConverter;
-            const { switchingHertz, fedFromNetId } = converter;
-            change({ ...unknownConverter(kind), switchingHertz, fedFromNetId });
+            const { switchingHertz, fedFromNetId, isSensed } = converter;
+            change({ ...unknownConverter(kind), switchingHertz, fedFromNetId, isSensed });
           }}
+        />
+        <NativeSelect
+          label="Regulation"
+          value={converter.isSensed == null ? "" : String(converter.isSensed)}
+          data={[
+            { value: "", label: "not said" },
+            { value: "true", label: "this output is sensed" },
+            { value: "false", label: "follows another output" },
+          ]}
+          onChange={(event) =>
+            change({ isSensed: event.currentTarget.value === "" ? null : event.currentTarget.value === "true" })
+          }
         />
         {isFed && (
           <NativeSelect
