@@ -368,6 +368,9 @@ export const tradeConstants = {
     henrysPerPitchMetre: 2.5e-6,
     leastCanHenrys: 3e-9,
     mostCanHenrys: 22e-9,
+    /** At so many times a new one's ESR the cold thickens what is left within so many kelvin. Rough. */
+    wornFrom: 5,
+    wornColdKelvin: 15,
     /** Pitch of usual radial cans up to a diameter, where nobody measured it. */
     usualPitchMetres: [
       [5.5e-3, 2e-3],

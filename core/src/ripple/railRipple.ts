@@ -11,6 +11,7 @@ import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
 import { usualInductanceHenrys } from "../capacitors/usualInductance";
+import { wornColdFactor } from "../capacitors/wornColdFactor";
 import { tradeConstants } from "../constants/tradeConstants";
 import { groupReadings } from "../readings/groupReadings";
 import { type Reading, tellingReadings } from "../readings/reading";
@@ -167,7 +168,10 @@ function filterPart(
   const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit);
   if (!esr && !farads) return healthy;
   const there = esr && expectedEsrOfPart(part, esr.frequencyHertz, esr.temperatureCelsius);
-  const esrOhms = esr && there ? (esr.value * here.typicalOhms) / there.typicalOhms : here.typicalOhms;
+  const esrOhms =
+    esr && there
+      ? (esr.value * here.typicalOhms * colder(esr, there, part, temperatureCelsius)) / there.typicalOhms
+      : here.typicalOhms;
   return {
     ...common,
     source: "read",
@@ -177,6 +181,18 @@ function filterPart(
       eslHenrys,
     },
   };
+}
+
+/** What the cold does to a worn part beyond what it does to a new one, from where it was read to where it works. */
+function colder(
+  esr: { readonly value: number; readonly temperatureCelsius: number },
+  there: { readonly typicalOhms: number },
+  { capacitorClass }: FittedPart,
+  temperatureCelsius: number,
+): number {
+  if (capacitorClass !== null && hasPolymer(capacitorClass)) return 1;
+  const wear = esr.value / there.typicalOhms;
+  return wornColdFactor(wear, temperatureCelsius) / wornColdFactor(wear, esr.temperatureCelsius);
 }
 
 function ratedAmps(part: FittedPart): number | null {

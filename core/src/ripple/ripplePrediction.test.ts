@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import { type ConverterDescription, outputConverters, unknownConverter } from "../board/converterDescription";
+import { wornColdFactor } from "../capacitors/wornColdFactor";
 import type { CaptureAnalysis } from "../facts/captures";
 import { openPoints } from "../job/openPoints";
 import { rippleFindings } from "../waveform/rippleFindings";
@@ -169,6 +170,20 @@ describe("predictRipple", () => {
       Number(((one ?? 0) * 1e9).toFixed(3)),
     );
     expect(nanohenrys).toEqual([8.75, 12.5, 22]);
+  });
+  it("lets the cold raise a worn part's ESR further than a new one's", () => {
+    const at = (value: number, temperatureCelsius: number) => {
+      const readings = [sampleReading("C1", { value, frequencyHertz: 100e3 })];
+      const filter = railFilter({ ...facts, readings, chosen: new Map() }, "net-12", {
+        ...{ state: "measured", switchingHertz: 100e3, temperatureCelsius },
+      });
+      return filter?.parts[0]?.capacitor.esrOhms ?? 0;
+    };
+    // a + (1 - a) e^(30/27) = 2.325 as new, a + (1 - a) e^(30/15) = 5.153 at five times the ESR: 2.217 times more.
+    expect(wornColdFactor(5, -10)).toBeCloseTo(2.2167, 3);
+    expect(wornColdFactor(20, -30)).toBe(wornColdFactor(5, -10));
+    expect([wornColdFactor(0.8, -10), wornColdFactor(5, 20), wornColdFactor(5, 60)]).toEqual([1, 1, 1]);
+    expect(at(0.6, -10) / at(0.6, 20)).toBeGreaterThan(1.8 * (at(0.02, -10) / at(0.02, 20)));
   });
   it("carries a reading from the tester's frequency to the converter's", () => {
     const readings = [sampleReading("C1", { value: 0.2, frequencyHertz: 1000 })];
