@@ -4,6 +4,7 @@ import { capacitorFamilies } from "./families/capacitors";
 import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
+import { planningFamilies } from "./families/planning";
 import { replacementFamilies } from "./families/replacement";
 import { rippleFamilies } from "./families/ripple";
 import { safetyFamilies } from "./families/safety";
@@ -14,6 +15,7 @@ export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...judgementFamilies,
   ...inCircuitFamilies,
   ...lifeFamilies,
+  ...planningFamilies,
   ...replacementFamilies,
   ...rippleFamilies,
   ...safetyFamilies,

@@ -320,6 +320,8 @@ export const tradeConstants = {
     leastBulkFeedAmps: 0.02,
   },
   replacement: {
+    /** What a regulation may lose of its phase lead, where its crossover usually lies, and from where a choke rings. Rough. */
+    loop: { warnDegrees: 15, rejectDegrees: 30, crossoverShare: 1 / 15, couplerCrossoverHertz: 5000, peakingQ: 3 },
     /** Kelvin for ten times the life of a solid polymer, as sheets have it. */
     polymerDecadeKelvin: 20,
     /** Pins bend so far. */

@@ -40,6 +40,42 @@ export function returnChances(
   options: { readonly hasFrailty: boolean; readonly workFailureRatio?: number | null },
   constants: JudgementConstants["D"] = judgementConstants.D,
 ): Readonly<Record<RepairPolicy, ReturnChance>> {
+  const { warranty, work, thetas, groups } = checked(parts, warrantyHours, options, constants);
+  const chanceOf = (policy: RepairPolicy): ReturnChance => {
+    const goes = new Set(
+      parts.filter((part) => {
+        const hasFailed = groups.get(part.group)?.some((one) => one.hasFailed) === true;
+        return part.hasFailed || policy === "all" || (policy === "same_group" && hasFailed);
+      }),
+    );
+    return { returnProbability: chance(groups, goes, warranty, thetas, work), replacedCount: goes.size };
+  };
+  return { failed_only: chanceOf("failed_only"), same_group: chanceOf("same_group"), all: chanceOf("all") };
+}
+
+/**
+ * The same for any set of parts that are replaced; a failed one that is not among them is taken to be.
+ *
+ * @throws {OutOfRangeError} as `returnChances`
+ */
+export function returnProbabilityOf(
+  parts: readonly AgedPart[],
+  replaced: ReadonlySet<AgedPart>,
+  warrantyHours: number,
+  options: { readonly hasFrailty: boolean; readonly workFailureRatio?: number | null },
+  constants: Pick<JudgementConstants["D"], "theta" | "q_work"> = judgementConstants.D,
+): number {
+  const { warranty, work, thetas, groups } = checked(parts, warrantyHours, options, constants);
+  const goes = new Set(parts.filter((part) => part.hasFailed || replaced.has(part)));
+  return chance(groups, goes, warranty, thetas, work);
+}
+
+function checked(
+  parts: readonly AgedPart[],
+  warrantyHours: number,
+  options: { readonly hasFrailty: boolean; readonly workFailureRatio?: number | null },
+  constants: Pick<JudgementConstants["D"], "theta" | "q_work">,
+) {
   if (parts.length === 0) throw new OutOfRangeError("parts", 0, "at least one part");
   const warranty = requirePositive("warrantyHours", warrantyHours);
   const work = options.workFailureRatio ?? constants.q_work;
@@ -52,33 +88,35 @@ export function returnChances(
   const thetas: readonly (readonly [number, number])[] = options.hasFrailty ? constants.theta : [[1, 1]];
   const groups = new Map<string, AgedPart[]>();
   for (const part of parts) groups.set(part.group, [...(groups.get(part.group) ?? []), part]);
+  return { warranty, work, thetas, groups };
+}
 
-  const chanceOf = (policy: RepairPolicy): ReturnChance => {
-    let [survival, replacedCount] = [1, 0];
-    for (const group of groups.values()) {
-      const hasFailed = group.some((part) => part.hasFailed);
-      const goes = (part: AgedPart) => part.hasFailed || policy === "all" || (policy === "same_group" && hasFailed);
-      let [kept, total] = [0, 0];
-      for (const [theta, weight] of thetas) {
-        let [likelihood, keep] = [weight, 1];
-        for (const part of group) {
-          const now = weibullSurvival(part.ageHours, theta * part.etaHours, part.beta);
-          likelihood *= part.hasFailed ? 1 - now : now;
-          if (!goes(part)) keep *= weibullSurvival(part.ageHours + warranty, theta * part.etaHours, part.beta) / now;
-        }
-        total += likelihood;
-        kept += likelihood * keep;
-      }
-      survival *= kept / total;
+function chance(
+  groups: ReadonlyMap<string, readonly AgedPart[]>,
+  goes: ReadonlySet<AgedPart>,
+  warranty: number,
+  thetas: readonly (readonly [number, number])[],
+  work: number,
+): number {
+  let survival = 1;
+  for (const group of groups.values()) {
+    let [kept, total] = [0, 0];
+    for (const [theta, weight] of thetas) {
+      let [likelihood, keep] = [weight, 1];
       for (const part of group) {
-        if (!goes(part)) continue;
-        survival *= (1 - work) * weibullSurvival(warranty, part.newEtaHours, part.newBeta);
-        replacedCount += 1;
+        const now = weibullSurvival(part.ageHours, theta * part.etaHours, part.beta);
+        likelihood *= part.hasFailed ? 1 - now : now;
+        if (!goes.has(part)) keep *= weibullSurvival(part.ageHours + warranty, theta * part.etaHours, part.beta) / now;
       }
+      total += likelihood;
+      kept += likelihood * keep;
     }
-    return { returnProbability: 1 - survival, replacedCount };
-  };
-  return { failed_only: chanceOf("failed_only"), same_group: chanceOf("same_group"), all: chanceOf("all") };
+    survival *= kept / total;
+    for (const part of group) {
+      if (goes.has(part)) survival *= (1 - work) * weibullSurvival(warranty, part.newEtaHours, part.newBeta);
+    }
+  }
+  return 1 - survival;
 }
 
 const weibullSurvival = (hours: number, eta: number, beta: number) => Math.exp(-((hours / eta) ** beta));

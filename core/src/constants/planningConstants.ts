@@ -1,0 +1,34 @@
+import defaults from "./planningDefaults.json";
+
+/**
+ * Engineering constants of planning, proof, learning and stock, one object per section of the formula specification. Keys are
+ * those of the reference set (not house names), so that another set can be dropped in unchanged.
+ */
+export interface PlanningConstants {
+  readonly G: {
+    readonly cap_h: number;
+    readonly pitch_tol_mm: number;
+    readonly max_parts: number;
+    readonly max_places: number;
+    readonly A: 5 | 10 | "split";
+    readonly ratio_lo: number;
+    readonly ratio_hi: number;
+    readonly school: "exact" | "bound" | "rule";
+    readonly clear_mm: number;
+    readonly clear_lid_mm: number;
+  };
+  readonly H: { readonly q_work: number; readonly theta: readonly (readonly [number, number])[] };
+  readonly L: {
+    readonly rate_a0: number;
+    readonly rate_b0_days: number;
+    readonly service: number;
+    readonly days_per_year: number;
+    readonly bad_a0: number;
+    readonly bad_b0: number;
+    readonly p_accept: number;
+    readonly p_reject: number;
+  };
+}
+
+/** The default set. JSON import loses tuple lengths, hence the one cast. */
+export const planningConstants = defaults as unknown as PlanningConstants;
