@@ -2,6 +2,7 @@ export { bankOf } from "./board/bank";
 export { type BaselineValue, baselineOfUnits, type GoodReading } from "./board/baseline";
 export * from "./board/board";
 export * from "./board/boardType";
+export { type CanFit, type CanPose, canFit, type FitQuestion, type Obstacle } from "./board/canFit";
 export {
   type ConverterDescription,
   hasPulses,
@@ -51,6 +52,13 @@ export {
   type EstimateSource,
   repairEstimate,
 } from "./economics/repairEstimate";
+export {
+  compareStrategies,
+  type RepairStrategy,
+  repairStrategies,
+  type StrategyComparison,
+  type StrategyPart,
+} from "./economics/repairStrategy";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
 export { NoBracketError, OutOfRangeError } from "./errors";
 export * from "./facts/captures";
@@ -191,14 +199,25 @@ export { combineRepeats } from "./readings/combineRepeats";
 export * from "./readings/factMoment";
 export { type Falsifier, falsifiedBy } from "./readings/falsified";
 export * from "./readings/reading";
+export {
+  type BankChoice,
+  type BankFilling,
+  type BankPlace,
+  type BankQuestion,
+  chooseBank,
+} from "./replacement/bankChoice";
+export { type InrushNote, inrushNote } from "./replacement/bulkWindow";
 export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";
 export { esrZero } from "./replacement/esrZero";
 export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";
+export type { Limit, LimitSource } from "./replacement/limit";
 export { parallelParts } from "./replacement/parallelParts";
+export { neighbours, placeRoom, ventRoom } from "./replacement/placeRoom";
 export { doPolaritiesAgree } from "./replacement/polarityCheck";
 export {
   type CataloguePart,
+  isOverridable,
   type KnownPart,
   limitRejections,
   type RankedReplacement,
@@ -210,13 +229,13 @@ export {
 export { replacementRatedVoltage, type VoltageSchool } from "./replacement/ratedVoltage";
 export {
   type CapacitanceSchool,
-  type Limit,
-  type LimitSource,
   noOverrides,
   type Requirement,
   type RequirementOverrides,
   replacementRequirement,
 } from "./replacement/requirement";
+export type { RippleNeed } from "./replacement/rippleNeed";
+export type { Surroundings } from "./replacement/surroundings";
 export { boostBulk } from "./ripple/boostBulk";
 export {
   type BulkEffect,

@@ -6,7 +6,17 @@ export const limitSourceLabels: Readonly<Record<LimitSource, string>> = {
   house_rule: "house rule",
   purpose: "promised use",
   rail: "rail with margin",
+  logged: "highest volts logged, with margin",
   size: "old part",
+  drawing: "room in the drawing",
+  lid: "room under the lid",
+  ripple: "its converter and load",
+  loop: "the regulation's phase",
+  linear: "linear regulator",
+  hold_up: "time it must hold up",
+  inrush: "what the thermistor takes in",
+  spot: "read there under power",
+  predecessor: "as the old one died",
   assumed: "assumed",
   entered: "entered",
 };
@@ -29,6 +39,7 @@ const checks: Readonly<Record<string, string>> = {
   W_ESR_UNKNOWN: "ESR not known",
   W_RIPPLE: "ripple rating somewhat lower",
   W_RIPPLE_UNKNOWN: "ripple rating not known",
+  W_RIPPLE_MARGIN: "ripple rating with little over the current here",
   W_POLYMER: "polymer in place of a liquid part",
 };
 
@@ -56,6 +67,10 @@ export function rejectionWords(rejection: Rejection): string {
       return `pitch ${mm(got)}, holes at ${mm(limit)}`;
     case "esr_high":
       return `ESR ${formatQuantity(got, "Ω").text}, at most ${formatQuantity(limit, "Ω").text}`;
+    case "esr_low":
+      return `ESR typically ${formatQuantity(got, "Ω").text}: the regulation wants ${formatQuantity(limit, "Ω").text} at least`;
+    case "ripple_low":
+      return `rated ${formatQuantity(got, "A").text} of ripple, the place carries ${formatQuantity(limit, "A").text}`;
     case "not_low_esr":
       return "general purpose: no low-ESR part, and this is a switching output";
     case "position_check":

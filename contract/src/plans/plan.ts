@@ -41,6 +41,14 @@ const ownPartSchema = strictObject({
 });
 export type OwnPart = InferType<typeof ownPartSchema>;
 
+/** What a reason is given for: each limit that can be set by hand, and the part itself. */
+export const reasonKeys = [
+  ...["diameterMaxMetres", "heightMaxMetres", "pitchMetres", "esrMaxOhms", "esrMinOhms", "rippleAmpsRms"],
+  ...["ambientCelsius", "capacitanceMinFarads", "capacitanceMaxFarads", "leastRatedVolts", "part"],
+] as const;
+export type ReasonKey = (typeof reasonKeys)[number];
+export type PlanReasons = Readonly<Partial<Record<ReasonKey, string | null>>>;
+
 /** What was decided for a position. Version 0 makes the plan, any other edits it. */
 export const planEditSchema = strictObject({
   writeId: idField(),
@@ -71,7 +79,20 @@ export const planEditSchema = strictObject({
     esrMaxOhms: nullablePositive(1000),
     rippleAmpsRms: nullableBetween(0, 100),
     ambientCelsius: nullableBetween(-40, 150),
+    capacitanceMinFarads: nullablePositive(boardLimits.capacitanceFarads).optional(),
+    capacitanceMaxFarads: nullablePositive(boardLimits.capacitanceFarads).optional(),
+    leastRatedVolts: nullablePositive(boardLimits.ratedVolts).optional(),
+    esrMinOhms: nullablePositive(1000).optional(),
   }).required(),
+  /** Why a limit was set by hand, or a part taken that breaks one; left out: as it was. */
+  reasons: strictObject(
+    Object.fromEntries(reasonKeys.map((key) => [key, nullableText(200).optional()])) as Record<
+      ReasonKey,
+      ReturnType<typeof nullableText>
+    >,
+  )
+    .optional()
+    .default(undefined),
 });
 export type PlanEdit = InferType<typeof planEditSchema>;
 
@@ -83,6 +104,7 @@ export interface PlanRow {
   /** The round of the job that it was made in. */
   readonly round: number;
   readonly overrides: PlanEdit["overrides"];
+  readonly reasons: PlanReasons;
 }
 
 /** What an edit of a plan leaves: the plan, and the parts of its place. */

@@ -320,6 +320,54 @@ export const tradeConstants = {
     leastBulkFeedAmps: 0.02,
   },
   replacement: {
+    /** At which temperature capacitors work under load, where ripple is shared; least mains; switching of a primary. Usual. */
+    ambientUnderLoadCelsius: 60,
+    lowMainsRatio: 0.9,
+    bulkSwitchingHertz: 65e3,
+    usualSwitchingHertz: 65e3,
+    /** A new part may have so much more than the old one's catalogue maximum. */
+    mostOldEsrRatio: 1.25,
+    /** ESR that old linear regulators run with, below that they may oscillate. Rough; the sheet decides. */
+    linearLeastOhms: 0.05,
+    linearMostOhms: 5,
+    /** Ways between bodies, from hot ones, under a lid, over a vent by diameter; house rules, rough. */
+    bodyClearanceMetres: 0.5e-3,
+    hotClearanceMetres: 5e-3,
+    lidClearanceMetres: 1e-3,
+    ventRoomMetres: [
+      [16e-3, 2e-3],
+      [35e-3, 3e-3],
+    ] as readonly (readonly [upToDiameterMetres: number, roomMetres: number])[],
+    mostSearchedMetres: 0.1,
+    /** Highest mains over the nominal, and margins of rated volts where the table of positions has others. */
+    highMainsRatio: 1.1,
+    controlSupplyVoltsRatio: 1.5,
+    /** Air where nothing says anything, and the class of a part that does not say. */
+    assumedAmbientCelsius: 60,
+    assumedClassCelsius: 105,
+    /** A part dried where both were read of it off the board. */
+    driedBelowRatio: 0.85,
+    driedFromEsrRatio: 2,
+    /** Gap of the mains that outputs stand through, and what is usual around a bulk. Rough. */
+    holdUpSeconds: 10e-3,
+    usualEfficiencyRatio: 0.85,
+    valleyShare: 0.9,
+    usualSourceOhms: 0.7,
+    usualThermistorOhms: 5,
+    /** A thermistor that is still hot has so much of its cold ohms. */
+    hotThermistorRatio: 1 / 12,
+    /** What a thermistor takes in at once, by its disc. Rough, the lower ends. */
+    thermistorJoules: [
+      [5e-3, 4],
+      [9e-3, 15],
+      [15e-3, 60],
+    ] as readonly (readonly [discMetres: number, joules: number])[],
+    /** Rated life of parts whose sheet nobody has, by class of endurance. Rough. */
+    assumedLifeHours: { gp: 2000, lowz: 3000, ultra: 4000, polymer: 5000, hybrid: 5000 },
+    /** A rating wants so much over the current that is reckoned; below it warns. */
+    rippleMarginRatio: 1.25,
+    /** Sheets of solid polymer allow their surface 10 to 20 K. Rough. */
+    polymerCoreRiseKelvin: 10,
     /** What a regulation may lose of its phase lead, where its crossover usually lies, and from where a choke rings. Rough. */
     loop: { warnDegrees: 15, rejectDegrees: 30, crossoverShare: 1 / 15, couplerCrossoverHertz: 5000, peakingQ: 3 },
     /** Kelvin for ten times the life of a solid polymer, as sheets have it. */

@@ -7,7 +7,10 @@ import { missionLife } from "../life/missionLife";
 import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
 import type { Requirement } from "./requirement";
 
-const { pitchToleranceMetres, sizeToleranceMetres, nearMiss, polymerDecadeKelvin } = tradeConstants.replacement;
+const { pitchToleranceMetres, sizeToleranceMetres, nearMiss, polymerDecadeKelvin, polymerCoreRiseKelvin } =
+  tradeConstants.replacement;
+const { rippleMarginRatio } = tradeConstants.replacement;
+const { typicalOfCatalogueRatio } = tradeConstants.ripple;
 
 /** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */
 export interface CataloguePart {
@@ -36,6 +39,8 @@ export type RejectionCode =
   | "height_large"
   | "pitch_differs"
   | "esr_high"
+  | "esr_low"
+  | "ripple_low"
   | "not_low_esr"
   | "position_check";
 
@@ -64,6 +69,8 @@ export interface ReplacementRanking {
   /** Turned down although they would have ranked with the first survivors; fewest reasons first. */
   readonly nearMisses: readonly RankedReplacement[];
   readonly rejectedCount: number;
+  /** How many were turned down by what no reason overrides, by the limit. */
+  readonly refusedCounts: Readonly<Partial<Record<RejectionCode, number>>>;
 }
 
 /**
@@ -84,12 +91,45 @@ export function rankReplacements(
   const rejected = ranked.filter((one) => one.rejections.length > 0);
   const bar = survivors[nearCount - 1];
   const nearMisses = rejected
+    .filter((one) => one.rejections.every((rejection) => isOverridable(requirement, rejection)))
     .filter((one) => !bar || byLife(one, bar) <= 0)
     .filter((one) => isComparable(requirement, one.part))
-    .sort((a, b) => a.rejections.length - b.rejections.length || byLife(a, b))
+    .sort((a, b) => a.rejections.length - b.rejections.length || missedBy(a) - missedBy(b) || byLife(a, b))
     .slice(0, nearCount);
-  return { survivors, nearMisses, rejectedCount: rejected.length };
+  return { survivors, nearMisses, rejectedCount: rejected.length, refusedCounts: refusedBy(requirement, rejected) };
 }
+
+function refusedBy(
+  requirement: Requirement,
+  rejected: readonly RankedReplacement[],
+): Partial<Record<RejectionCode, number>> {
+  const counts: Partial<Record<RejectionCode, number>> = {};
+  for (const { rejections } of rejected) {
+    for (const rejection of rejections) {
+      if (!isOverridable(requirement, rejection)) counts[rejection.code] = (counts[rejection.code] ?? 0) + 1;
+    }
+  }
+  return counts;
+}
+
+/**
+ * What no reason overrides: rated volts below the rail with its margin or unknown, a lower class, a part that is not low-ESR
+ * where a converter switches.
+ */
+export function isOverridable({ railNeedVolts }: Requirement, { code, checks, got }: Rejection): boolean {
+  if (code === "temperature_class_low" || code === "not_low_esr") return false;
+  // A marking may be given up where the rail itself allows it.
+  if (code === "voltage_low") return railNeedVolts !== null && got !== null && got >= railNeedVolts;
+  return !checks.some((check) => check.startsWith("R_V_"));
+}
+
+/** How far all that it lacks lies from what was asked for: the sum of the logarithms. */
+const missedBy = ({ rejections }: RankedReplacement): number =>
+  rejections.reduce(
+    (sum, { got, limit }) =>
+      sum + (got !== null && limit !== null && got > 0 && limit > 0 ? Math.abs(Math.log(got / limit)) : 1),
+    0,
+  );
 
 function byLife(a: RankedReplacement, b: RankedReplacement): number {
   return b.cappedLifeHours - a.cappedLifeHours || b.lifeHours - a.lifeHours || a.part.priceMinor - b.part.priceMinor;
@@ -116,7 +156,10 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
   });
   const life = expectedLife(requirement, part);
   const rejections = limitRejections(requirement, part);
-  const checks = codesOf(check, "reject");
+  // Where the current itself is known, the old part's rating says nothing more.
+  const isReckoned = requirement.rippleAmpsRms.source !== "assumed";
+  const isOld = (code: string) => isReckoned && (code === "R_RIPPLE" || code === "W_RIPPLE");
+  const checks = codesOf(check, "reject").filter((code) => !isOld(code));
   if (rejections.length === 0 && checks.length > 0) {
     rejections.push({ code: "position_check", got: null, limit: null, checks });
   }
@@ -126,7 +169,13 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     cappedLifeHours: life.cappedLifeHours,
     coreRiseKelvin: life.coreRiseKelvin,
     rejections,
-    warnings: codesOf(check, "warn"),
+    warnings: [
+      ...codesOf(check, "warn").filter((code) => !isOld(code)),
+      ...(isReckoned &&
+      part.rippleAmpsRms < rippleMarginRatio * (requirement.rippleAmpsRms.band?.[1] ?? requirement.rippleAmpsRms.value)
+        ? ["W_RIPPLE_MARGIN"]
+        : []),
+    ],
   };
 }
 
@@ -136,7 +185,8 @@ function expectedLife(requirement: Requirement, part: CataloguePart) {
     ratedLifeHours: part.ratedLifeHours,
     ratedTemperatureCelsius: part.temperatureClassCelsius,
     ratedRippleAmpsRms: part.rippleAmpsRms,
-    ratedCoreRiseKelvin: requirement.ratedCoreRiseKelvin.value,
+    ratedCoreRiseKelvin:
+      part.capacitorClass === "polymer" ? polymerCoreRiseKelvin : requirement.ratedCoreRiseKelvin.value,
     school: "split",
     // Solid polymer does not dry: its sheets promise ten times the life for twenty kelvin.
     ...(part.capacitorClass === "polymer" && { decadeKelvin: polymerDecadeKelvin }),
@@ -163,13 +213,15 @@ type ComparedField =
   | "pitchMetres"
   | "esrOhms"
   | "capacitorClass";
+/** Rated ripple is asked of what a catalogue says it for. */
+type RatedPart = KnownPart & { readonly rippleAmpsRms?: number | null };
 
 /**
  * Every limit of a requirement that a part breaks, as far as it is known; of a catalogue part as the ranking turns it down.
  *
  * @param part SI; null: not known, and not held against it
  */
-export function limitRejections(requirement: Requirement, part: KnownPart): Rejection[] {
+export function limitRejections(requirement: Requirement, part: RatedPart): Rejection[] {
   const found: Rejection[] = [];
   const reject = (code: RejectionCode, got: number, limit: number) => found.push({ code, got, limit, checks: [] });
   const least = (code: RejectionCode, got: number | null, limit: number) => {
@@ -189,6 +241,12 @@ export function limitRejections(requirement: Requirement, part: KnownPart): Reje
     reject("pitch_differs", part.pitchMetres, pitch);
   }
   most("esr_high", part.esrOhms, requirement.esrMaxOhms?.value);
+  // A sheet says the most that a part may have; the regulation sees what it typically has.
+  const typical = part.esrOhms === null ? null : typicalOfCatalogueRatio * part.esrOhms;
+  if (requirement.esrMinOhms) least("esr_low", typical, requirement.esrMinOhms.value);
+  if (requirement.rippleAmpsRms.source !== "assumed") {
+    least("ripple_low", part.rippleAmpsRms ?? null, requirement.rippleAmpsRms.value);
+  }
   if (requirement.isLowEsrOnly && part.capacitorClass === "gp") {
     found.push({ code: "not_low_esr", got: null, limit: null, checks: [] });
   }

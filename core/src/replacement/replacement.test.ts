@@ -90,17 +90,36 @@ describe("rankReplacements", () => {
   it.each([
     ["capacitance_low", { capacitanceFarads: 820e-6 }],
     ["capacitance_high", { capacitanceFarads: 2200e-6 }],
-    ["voltage_low", { ratedVolts: 10 }],
-    ["temperature_class_low", { temperatureClassCelsius: 85 }],
     ["diameter_large", { diameterMetres: 0.0125 }],
     ["height_large", { heightMetres: 0.025 }],
     ["pitch_differs", { pitchMetres: 0.0075 }],
     ["esr_high", { esrOhms: 0.09 }],
-    ["not_low_esr", { capacitorClass: "gp" }],
   ] as const)("turns a part down for %s and says what it had", (code, more) => {
     const { survivors, nearMisses } = rank([{ ...good, ...more, ratedLifeHours: 20_000 }]);
     expect(survivors).toEqual([]);
     expect(nearMisses[0]?.rejections.map((one) => one.code)).toContain(code);
+  });
+
+  it.each([
+    ["voltage_low", { ratedVolts: 10 }],
+    ["temperature_class_low", { temperatureClassCelsius: 85 }],
+    ["not_low_esr", { capacitorClass: "gp" }],
+  ] as const)("never offers for a reason what breaks %s, but counts it", (code, more) => {
+    const { survivors, nearMisses, refusedCounts } = rank([{ ...good, ...more }]);
+    expect([survivors, nearMisses, refusedCounts]).toEqual([[], [], { [code]: 1 }]);
+  });
+  it("offers a lower marking where the rail itself allows it, nearest first", () => {
+    const need = { ...requirement(), leastRatedVolts: { value: 25, source: "marking" }, railNeedVolts: 15 } as const;
+    const lower = { ...good, id: "lower" };
+    const lowerAndTall = { ...good, id: "tall", heightMetres: 0.025 };
+    const far = { ...good, id: "far", heightMetres: 0.04, ratedVolts: 25 };
+    const near = { ...good, id: "near", heightMetres: 0.021, ratedVolts: 25 };
+    expect(rank([lowerAndTall, far, near, lower], need).nearMisses.map((one) => one.part.id)).toEqual([
+      "near",
+      "lower",
+      "far",
+      "tall",
+    ]);
   });
 
   it("orders survivors by expected life, then by price", () => {

@@ -4,25 +4,18 @@ import { canImpedance, pseudoRatedRippleAmpsRms } from "../capacitors/canImpedan
 import { canSurfaceSquareMetres } from "../capacitors/canSurface";
 import { type CapacitorClass, hasPolymer } from "../capacitors/capacitorClass";
 import { expectedEsrOfPart } from "../capacitors/expectedEsrOfPart";
+import { tradeConstants } from "../constants/tradeConstants";
 import { type MissionProfile, missionProfile, type Purpose } from "../life/missionProfile";
+import { tellingReadings } from "../readings/reading";
+import { airAround } from "./airAround";
+import { bulkWindow } from "./bulkWindow";
 import type { ComparedPart } from "./checkReplacement";
-import { type PositionLimits, positionLimits, replacementRatedVoltage, type VoltageSchool } from "./ratedVoltage";
-
-/** Where a limit comes from, so that every number can be asked why. */
-export type LimitSource =
-  | "marking"
-  | "position_table"
-  | "house_rule"
-  | "rail"
-  | "size"
-  | "purpose"
-  | "assumed"
-  | "entered";
-
-export interface Limit {
-  readonly value: number;
-  readonly source: LimitSource;
-}
+import { type EsrLimits, esrLimits } from "./esrLimits";
+import type { Limit, LimitSource } from "./limit";
+import { placeRoom } from "./placeRoom";
+import { type PositionLimits, positionLimits, type VoltageSchool } from "./ratedVoltage";
+import { type RippleNeed, rippleNeed } from "./rippleNeed";
+import type { Surroundings } from "./surroundings";
 
 /** How near the capacitance must be: the table of the position, the marking itself, about it, or not below it. */
 export type CapacitanceSchool = "by_position" | "exact" | "near" | "not_below";
@@ -49,14 +42,25 @@ export interface Requirement {
   readonly capacitanceMinFarads: Limit;
   readonly capacitanceMaxFarads: Limit;
   readonly leastRatedVolts: Limit;
+  /** What the rail itself wants with its margin: the marking above it can be given up, this not. Null while nobody knows it. */
+  readonly railNeedVolts: number | null;
   readonly leastTemperatureClassCelsius: Limit;
   readonly diameterMaxMetres: Limit | null;
   readonly heightMaxMetres: Limit | null;
   readonly pitchMetres: Limit | null;
   readonly esrMaxOhms: Limit | null;
+  readonly esrMinOhms: Limit | null;
+  /** No ESR lies between both ends: what would open the window. */
+  readonly esrOpens: EsrLimits["opens"];
   readonly isLowEsrOnly: boolean;
   readonly rippleAmpsRms: Limit;
+  /** How the ripple current was reckoned; null: a share of the old rating. */
+  readonly ripple: RippleNeed | null;
   readonly ambientCelsius: Limit;
+  /** Every temperature of the air that anything says, the one that counts first. */
+  readonly ambients: readonly Limit[];
+  /** Which neighbour keeps the diameter small; null where none does, or the drawing does not say. */
+  readonly nextToId: string | null;
   readonly ratedCoreRiseKelvin: Limit;
   /** The day that was promised at intake; null: around the clock at the ambient above. */
   readonly mission: MissionProfile | null;
@@ -70,6 +74,10 @@ export interface RequirementOverrides {
   readonly esrMaxOhms: number | null;
   readonly rippleAmpsRms: number | null;
   readonly ambientCelsius: number | null;
+  readonly capacitanceMinFarads?: number | null | undefined;
+  readonly capacitanceMaxFarads?: number | null | undefined;
+  readonly leastRatedVolts?: number | null | undefined;
+  readonly esrMinOhms?: number | null | undefined;
 }
 
 export const noOverrides: RequirementOverrides = {
@@ -79,12 +87,17 @@ export const noOverrides: RequirementOverrides = {
   esrMaxOhms: null,
   rippleAmpsRms: null,
   ambientCelsius: null,
+  capacitanceMinFarads: null,
+  capacitanceMaxFarads: null,
+  leastRatedVolts: null,
+  esrMinOhms: null,
 };
 
 /** Assumptions where nothing was measured: share of the original's ripple rating, air around the part, core rise. */
 const assumedRippleShare = 0.7;
-const assumedAmbientCelsius = 60;
 const assumedCoreRiseKelvin = 5;
+const { highMainsRatio, controlSupplyVoltsRatio } = tradeConstants.replacement;
+const { lowRailVolts } = tradeConstants.board;
 const assumedTemperatureClassCelsius = 105;
 const controlSupplyClassCelsius = 105;
 
@@ -101,6 +114,10 @@ export function replacementRequirement(
     readonly capacitanceSchool?: CapacitanceSchool;
     /** What the unit was promised to do, for the air around the part and its expected life. */
     readonly purpose?: Purpose;
+    /** What it stands in: without it markings, sizes and shares of old ratings have to do. */
+    readonly around?: Surroundings;
+    /** Volts that rails up to 6 V want over what was logged there; null: as the table of positions has it. */
+    readonly lowRailVoltsRatio?: number | null;
   },
   overrides: RequirementOverrides = noOverrides,
 ): Requirement | null {
@@ -108,46 +125,113 @@ export function replacementRequirement(
   const { capacitanceFarads, ratedVolts } = part;
   if (capacitanceFarads === null || ratedVolts === null) return null;
   const facts = sectionFacts[net?.section ?? "other"];
-  const limits = positionLimits(facts.positionClass);
-  const school = place.capacitanceSchool ?? "by_position";
-  const [minRatio, maxRatio] = capacitanceRatios(school, limits);
-  const capacitanceSource: LimitSource = school === "by_position" ? "position_table" : "house_rule";
   const original = originalPart(part, capacitanceFarads, ratedVolts);
-  const railVolts = net?.nominalVolts != null && net.nominalVolts !== 0 ? Math.abs(net.nominalVolts) : null;
-  const entered = (value: number | null, computed: Limit | null): Limit | null =>
-    value === null ? computed : { value, source: "entered" };
+  const around = place.around ?? null;
+  const highest = highestVolts(net, around);
+  const railVolts = highest?.value ?? null;
+  const entered = (value: number | null | undefined, computed: Limit | null): Limit | null =>
+    value == null ? computed : { value, source: "entered" };
   const known = (value: number | null, source: LimitSource): Limit | null =>
     value === null ? null : { value, source };
-  const rippleAmpsRms = entered(overrides.rippleAmpsRms, {
-    value: assumedRippleShare * (original.rippleAmpsRms ?? 0),
-    source: "assumed",
-  }) as Limit;
+  const ripple = net && around ? rippleNeed(position, net, around) : null;
+  const rippleAmpsRms = entered(
+    overrides.rippleAmpsRms,
+    ripple
+      ? { value: ripple.ampsRms, source: "ripple", band: [ripple.lowAmpsRms, ripple.highAmpsRms] }
+      : { value: assumedRippleShare * (original.rippleAmpsRms ?? 0), source: "assumed" },
+  ) as Limit;
   const mission = place.purpose
-    ? missionProfile(place.purpose, rippleAmpsRms.value, net?.section === "standby" || net?.section === "bulk")
+    ? missionProfile(place.purpose, rippleAmpsRms.value, isLoadedOnStandby(net, around))
     : null;
+  const ambients = airAround({ position, part, net, mission, purpose: place.purpose ?? null, around });
+  const esr = esrLimits(position, part, net, around);
+  const room = around ? placeRoom(position, around) : null;
+  const capacitance = capacitanceLimits(capacitanceFarads, place);
   return {
     positionId: position.id,
     original,
     railVolts,
-    capacitanceMinFarads: { value: minRatio * capacitanceFarads, source: capacitanceSource },
-    capacitanceMaxFarads: { value: maxRatio * capacitanceFarads, source: capacitanceSource },
-    leastRatedVolts: leastVolts(railVolts, ratedVolts, place.voltageSchool, facts.positionClass),
+    capacitanceMinFarads: entered(overrides.capacitanceMinFarads, capacitance.least) as Limit,
+    capacitanceMaxFarads: entered(overrides.capacitanceMaxFarads, capacitance.most) as Limit,
+    leastRatedVolts: entered(overrides.leastRatedVolts, leastVolts(highest, ratedVolts, place)) as Limit,
+    railNeedVolts: highest && railNeed(highest, place),
     leastTemperatureClassCelsius: leastClass(part.temperatureClassCelsius, net?.section),
-    diameterMaxMetres: entered(overrides.diameterMaxMetres, known(part.diameterMetres, "size")),
-    heightMaxMetres: entered(overrides.heightMaxMetres, known(part.heightMetres, "size")),
+    diameterMaxMetres: entered(
+      overrides.diameterMaxMetres,
+      known(room?.diameterMaxMetres ?? null, "drawing") ?? known(part.diameterMetres, "size"),
+    ),
+    heightMaxMetres: entered(
+      overrides.heightMaxMetres,
+      known(room?.heightMaxMetres ?? null, "lid") ?? known(part.heightMetres, "size"),
+    ),
     pitchMetres: entered(overrides.pitchMetres, known(position.pitchMetres, "size")),
     esrMaxOhms: entered(
       overrides.esrMaxOhms,
-      known(original.esrOhms === null ? null : original.esrOhms * limits.esrWarnRatio, "position_table"),
+      esr.mostOhms === null ? null : { value: esr.mostOhms, source: esrSources[esr.mostBy ?? "old_part"] },
     ),
+    esrMinOhms: entered(
+      overrides.esrMinOhms,
+      esr.leastOhms === null ? null : { value: esr.leastOhms, source: esr.leastBy === "linear" ? "linear" : "loop" },
+    ),
+    esrOpens: esr.opens,
     isLowEsrOnly: facts.isSwitchingOutput || net?.section === "vcc",
     rippleAmpsRms,
-    ambientCelsius: entered(
-      overrides.ambientCelsius,
-      known(mission?.partAmbientCelsius ?? null, "purpose") ?? { value: assumedAmbientCelsius, source: "assumed" },
-    ) as Limit,
+    ripple,
+    ambientCelsius: entered(overrides.ambientCelsius, ambients[0] ?? null) as Limit,
+    ambients,
+    nextToId: room?.nextToId ?? null,
     mission,
     ratedCoreRiseKelvin: { value: assumedCoreRiseKelvin, source: "assumed" },
+  };
+}
+
+const esrSources = { old_part: "marking", ripple: "ripple", linear: "linear" } as const;
+
+/** Nominal or the highest that was logged there, whichever is more; of a bulk the crest of the highest mains. */
+function highestVolts(net: BoardNet | null, around: Surroundings | null): Limit | null {
+  if (!net) return null;
+  const nominal = net.nominalVolts != null && net.nominalVolts !== 0 ? Math.abs(net.nominalVolts) : null;
+  const logged = Math.max(
+    0,
+    ...tellingReadings(around?.facts.readings ?? [])
+      .filter((one) => one.targetId === net.id && one.quantity === "dc_voltage" && one.isPowered)
+      .map((one) => Math.abs(one.value ?? 0)),
+  );
+  const crest = net.section === "bulk" && around ? Math.SQRT2 * around.rail.mainsVoltsRms * highMainsRatio : 0;
+  const value = Math.max(nominal ?? 0, logged, crest);
+  if (value === 0) return null;
+  return { value, source: logged === value && logged > (nominal ?? 0) ? "logged" : "rail" };
+}
+
+/** A supply of one converter works on standby too; of several only that of the standby, and what it hangs on. */
+function isLoadedOnStandby(net: BoardNet | null, around: Surroundings | null): boolean {
+  if (net?.section === "standby" || net?.section === "bulk" || net?.section === "pfc") return true;
+  const topology = around?.facts.device.topology;
+  return topology === "flyback" || topology === "self_oscillating";
+}
+
+function capacitanceLimits(
+  capacitanceFarads: number,
+  place: Parameters<typeof replacementRequirement>[0],
+): { readonly least: Limit; readonly most: Limit } {
+  const { net, around } = place;
+  const limits = positionLimits(sectionFacts[net?.section ?? "other"].positionClass);
+  const school = place.capacitanceSchool ?? "by_position";
+  const [minRatio, maxRatio] = capacitanceRatios(school, limits);
+  const source: LimitSource = school === "by_position" ? "position_table" : "house_rule";
+  const least: Limit = { value: minRatio * capacitanceFarads, source };
+  const most: Limit = { value: maxRatio * capacitanceFarads, source };
+  const window = net && around ? bulkWindow(place.position, net, capacitanceFarads, around) : null;
+  if (!window) return { least, most };
+  return {
+    least:
+      window.leastFarads !== null && window.leastFarads > least.value
+        ? { value: window.leastFarads, source: "hold_up" }
+        : least,
+    most:
+      window.mostFarads !== null && window.mostFarads < most.value
+        ? { value: window.mostFarads, source: "inrush" }
+        : most,
   };
 }
 
@@ -165,14 +249,30 @@ function leastClass(markedCelsius: number | null, section: Section | undefined):
 }
 
 function leastVolts(
-  railVolts: number | null,
+  highest: Limit | null,
   originalRatedVolts: number,
-  school: VoltageSchool,
-  position: Parameters<typeof positionLimits>[0],
+  place: Parameters<typeof replacementRequirement>[0],
 ): Limit {
-  if (railVolts === null) return { value: originalRatedVolts, source: "marking" };
-  const { leastVolts: value } = replacementRatedVoltage({ railVolts, position, originalRatedVolts, school });
-  return { value, source: value > originalRatedVolts || school === "rail" ? "rail" : "marking" };
+  if (highest === null) return { value: originalRatedVolts, source: "marking" };
+  if (place.voltageSchool === "marking") return { value: originalRatedVolts, source: "marking" };
+  const need = railNeed(highest, place);
+  const value = place.voltageSchool === "rail" ? need : Math.max(need, originalRatedVolts);
+  return { value, source: value > originalRatedVolts || place.voltageSchool === "rail" ? highest.source : "marking" };
+}
+
+/** The highest volts of a rail with the margin of its position. */
+function railNeed({ value: railVolts }: Limit, place: Parameters<typeof replacementRequirement>[0]): number {
+  const section = place.net?.section ?? "other";
+  const { positionClass: position } = sectionFacts[section];
+  const ratio =
+    section === "vcc"
+      ? controlSupplyVoltsRatio
+      : section === "bulk" && place.around
+        ? positionLimits(position).voltsRejectRatio
+        : railVolts <= lowRailVolts && place.lowRailVoltsRatio
+          ? place.lowRailVoltsRatio
+          : positionLimits(position).voltsWarnRatio;
+  return ratio * railVolts;
 }
 
 /** The old part as it was when new: catalogue-maximum ESR and rated ripple estimated from marking and size. */

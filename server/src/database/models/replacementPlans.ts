@@ -1,3 +1,4 @@
+import type { PlanReasons } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -14,6 +15,11 @@ export interface ReplacementPlanRow {
   esrMaxOhms: number | null;
   rippleAmpsRms: number | null;
   ambientCelsius: number | null;
+  capacitanceMinFarads: number | null;
+  capacitanceMaxFarads: number | null;
+  leastRatedVolts: number | null;
+  esrMinOhms: number | null;
+  reasons: PlanReasons;
 }
 
 export const replacementPlans = (sequelize: Sequelize) =>
@@ -30,4 +36,9 @@ export const replacementPlans = (sequelize: Sequelize) =>
     esrMaxOhms: column.real,
     rippleAmpsRms: column.real,
     ambientCelsius: column.real,
+    capacitanceMinFarads: column.real,
+    capacitanceMaxFarads: column.real,
+    leastRatedVolts: column.real,
+    esrMinOhms: column.real,
+    reasons: column.json,
   });

@@ -24,7 +24,8 @@ export const planRoutes = (): readonly Route[] => [
       const round = await currentRound(scope, jobId);
       const keptId = stored?.round === round && isKept(body, stored) ? stored.partInHandId : null;
       const partInHandId = body.partInHand ? body.partInHand.id : keptId;
-      const values = { cataloguePartId: body.cataloguePartId, round, ...body.overrides };
+      const reasons = { ...stored?.reasons, ...body.reasons };
+      const values = { cataloguePartId: body.cataloguePartId, round, ...body.overrides, reasons };
       if (stored) {
         await updateFromVersion(scope.rows.replacementPlans, { id: stored.id, version: body.version }, values);
         if (stored.partInHandId !== null && stored.partInHandId !== partInHandId) await putAside(scope, stored);

@@ -1,0 +1,17 @@
+import type { LidZone } from "../board/board";
+import type { RailRules } from "../board/railRules";
+import type { JobFacts } from "../facts/jobFacts";
+import type { ChosenPart } from "../ripple/railRipple";
+
+/** What a place stands in, as far as what it needs follows from it. */
+export interface Surroundings {
+  readonly facts: Pick<JobFacts, "nets" | "positions" | "fittedParts" | "readings" | "device">;
+  /** By position: what the plan puts there. */
+  readonly chosen: ReadonlyMap<string, ChosenPart>;
+  /** Places that are out while this one is filled, or stay empty. */
+  readonly emptyIds: ReadonlySet<string>;
+  /** Of the board on which the place is; null: nobody drew one. */
+  readonly lid: { readonly lidHeightMetres: number | null; readonly lidZones: readonly LidZone[] } | null;
+  readonly rail: RailRules;
+  readonly mainsHertz: number;
+}
