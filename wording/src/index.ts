@@ -16,6 +16,7 @@ export * from "./intakeWords";
 export * from "./ledgerWords";
 export * from "./lensWords";
 export * from "./money";
+export * from "./needWords";
 export * from "./outboxWords";
 export * from "./probeWords";
 export * from "./replacementWords";

@@ -212,6 +212,16 @@ export const houseRules = {
     { marking: "as marked or higher", rail: "the rail with its margin", both: "the stricter of both" },
     ["Rated voltage of a replacement", "bench practice", "a 25 V part on a 24 V rail was too weak from the factory"],
   ),
+  "choose.lowRailVoltsRatio": amount(
+    0,
+    "×",
+    [0, 3],
+    [
+      "Rated volts over rails up to 6 V",
+      "some benches take half more than the rail",
+      "0: as for every output, a quarter more than the highest volts logged there",
+    ],
+  ),
   "choose.howMany": choice<ReplacementStrategy>(
     "same_group",
     {

@@ -94,7 +94,9 @@ export const planEditSchema = strictObject({
     .optional()
     .default(undefined),
 });
-export type PlanEdit = InferType<typeof planEditSchema>;
+export type PlanEdit = Omit<InferType<typeof planEditSchema>, "reasons"> & {
+  readonly reasons?: PlanReasons | undefined;
+};
 
 export interface PlanRow {
   readonly positionId: string;

@@ -59,7 +59,20 @@ describe("plans", () => {
     await plan(0).expect(200);
     await plan(1, { overrides: { ...overrides, ambientCelsius: 45 } }).expect(200);
     expect(((await plan(1).expect(409)).body as Problem).code).toBe("stale_version");
-    expect((await load()).plans).toMatchObject([{ version: 2, overrides: { ambientCelsius: 45 } }]);
+    expect((await load()).plans).toMatchObject([{ version: 2, overrides: { ambientCelsius: 45 }, reasons: {} }]);
+    const byHand = { ...overrides, ambientCelsius: 45, leastRatedVolts: 6.3, esrMinOhms: 0.01 };
+    await plan(2, { overrides: byHand, reasons: { leastRatedVolts: "the rail measured 5.0 V" } }).expect(200);
+    await plan(3, { overrides: byHand, reasons: { part: "the only one in the house" } }).expect(200);
+    // A reason stays until it is taken back, one by one.
+    await plan(4, { overrides: byHand, reasons: { part: null } }).expect(200);
+    expect((await load()).plans).toMatchObject([
+      {
+        ...{ version: 5, overrides: { leastRatedVolts: 6.3, esrMinOhms: 0.01, capacitanceMinFarads: null } },
+        reasons: { leastRatedVolts: "the rail measured 5.0 V", part: null },
+      },
+    ]);
+    await plan(5, { overrides: byHand, reasons: { part: "x".repeat(201) } }).expect(422);
+    await plan(5, { overrides: byHand, reasons: { nonsense: "y" } }).expect(422);
   });
   it("refuse a part that is not in the catalogue", async () => {
     await plan(0, { cataloguePartId: newId() }).expect(409);

@@ -3,26 +3,13 @@ import type { Position, StockedPart } from "@pale-cap/contract";
 import {
   foundPart,
   judgePosition,
-  type Limit,
   noOverrides,
   partInHand,
   type RankedReplacement,
-  type Requirement,
-  type RequirementOverrides,
   replacementRequirement,
   standingReadings,
-  type Unit,
 } from "@pale-cap/core";
-import {
-  checkWords,
-  lifeText,
-  limitSourceLabels,
-  moneyText,
-  quantityFacts,
-  rejectionWords,
-  sourceLabels,
-  verdictLabels,
-} from "@pale-cap/wording";
+import { checkWords, lifeText, moneyText, quantityFacts, sourceLabels, verdictLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { newId } from "../../api/newId";
@@ -33,14 +20,18 @@ import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
-import { QuantityInput } from "../../ui/QuantityInput";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
+import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
+import { Reasons } from "./Reasons";
+import { RequirementNotes } from "./RequirementNotes";
+import { RequirementTable } from "./RequirementTable";
 import { useChoosePlan } from "./useChoosePlan";
+import { useSurroundings } from "./useSurroundings";
 
 /** As many of the ranking as have a key of their own, and three more. */
 const shownCount = 12;
@@ -55,6 +46,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
   const part = foundPart(detail.fittedParts, position.id);
   const net = detail.nets.find((one) => one.id === position.netId) ?? null;
   const overrides = plan?.overrides ?? noOverrides;
+  const around = useSurroundings(position);
   const requirement = useMemo(
     () =>
       part
@@ -65,17 +57,19 @@ export function PositionChoice({ position }: { readonly position: Position }) {
               net,
               voltageSchool: houseRules["choose.voltageSchool"],
               capacitanceSchool: houseRules["choose.capacitance"],
+              lowRailVoltsRatio: houseRules["choose.lowRailVoltsRatio"] || null,
               purpose: detail.job.intakeDetails.purpose,
+              around,
             },
             overrides,
           )
         : null,
-    [position, part, net, houseRules, overrides, detail.job.intakeDetails.purpose],
+    [position, part, net, houseRules, overrides, detail.job.intakeDetails.purpose, around],
   );
   const ranking = useReplacementRanking(requirement, net?.section ?? "other", catalogue);
   const rows = ranking?.survivors.slice(0, shownCount) ?? [];
   const take = (id: string | undefined) => {
-    if (id !== undefined) void save(() => ({ cataloguePartId: id, partInHand: null }));
+    if (id !== undefined) void save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: null } }));
   };
   useKeys("Choose", [
     ...rows.slice(0, keyedCount).map((row, n) => ({
@@ -96,10 +90,18 @@ export function PositionChoice({ position }: { readonly position: Position }) {
       <ProblemNote problem={problem} />
       <Chosen position={position} catalogue={catalogue ?? []} />
       {requirement ? (
-        <RequirementTable
-          requirement={requirement}
-          onOverride={(more) => void save((current) => ({ overrides: { ...current, ...more } }))}
-        />
+        <>
+          <RequirementTable
+            requirement={requirement}
+            onOverride={(more) => void save((current) => ({ overrides: { ...current, ...more } }))}
+          />
+          <Reasons
+            overrides={overrides}
+            reasons={plan?.reasons ?? {}}
+            onReason={(key, reason) => void save(() => ({ reasons: { [key]: reason } }))}
+          />
+          <RequirementNotes requirement={requirement} net={net} around={around} />
+        </>
       ) : (
         <p className={text.soft}>
           Value or voltage of the old part is not entered: nothing can be held against what goes in. Inspect has its
@@ -127,7 +129,7 @@ export function PositionChoice({ position }: { readonly position: Position }) {
           {ranking?.survivors.length === 0 && (
             <p className={text.soft}>
               Nothing in the catalogue meets every limit.
-              {ranking.nearMisses.length > 0 && " The near misses below say which limit to look at."}
+              {ranking.nearMisses.length > 0 && " What comes near stands below: each can be taken with a reason."}
             </p>
           )}
           {rows.length > 0 && (
@@ -140,24 +142,13 @@ export function PositionChoice({ position }: { readonly position: Position }) {
           )}
         </Part>
       )}
-      {ranking && ranking.nearMisses.length > 0 && (
-        <Part title="Would have ranked as high, but">
-          <ul className={classes.misses}>
-            {ranking.nearMisses.map((miss) => (
-              <li key={miss.part.id}>
-                <span>
-                  <b>
-                    {miss.part.maker} {miss.part.series}
-                  </b>{" "}
-                  <Quantity value={miss.part.capacitanceFarads} unit="F" isMarking />{" "}
-                  <Quantity value={miss.part.ratedVolts} unit="V" /> {miss.part.diameterMetres * 1e3} ×{" "}
-                  {miss.part.heightMetres * 1e3} mm, {lifeText(miss.cappedLifeHours)}
-                </span>
-                <span className={classes.reason}>{miss.rejections.map(rejectionWords).join("; ")}</span>
-              </li>
-            ))}
-          </ul>
-        </Part>
+      {ranking && (
+        <NearMisses
+          ranking={ranking}
+          onTake={(id, reason) =>
+            void save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: reason } }))
+          }
+        />
       )}
     </>
   );
@@ -217,66 +208,6 @@ function Chosen({ position, catalogue }: { readonly position: Position; readonly
         </span>
       )}
     </div>
-  );
-}
-
-function RequirementTable(props: {
-  readonly requirement: Requirement;
-  readonly onOverride: (more: Partial<RequirementOverrides>) => void;
-}) {
-  const { requirement: need, onOverride } = props;
-  const fixed = (label: string, values: readonly Limit[], unit: Unit, isMarking = false) => (
-    <div>
-      <div className={classes.label}>{label}</div>
-      <div className={classes.value}>
-        {values.map((limit, index) => (
-          <span key={limit.value}>
-            {index > 0 && " to "}
-            <Quantity value={limit.value} unit={unit} isMarking={isMarking} />
-          </span>
-        ))}
-      </div>
-      <div className={classes.source}>{limitSourceLabels[values[0]?.source ?? "assumed"]}</div>
-    </div>
-  );
-  const editable = (
-    label: string,
-    name: keyof RequirementOverrides,
-    limit: Limit | null,
-    unit: Unit,
-    range: readonly [number, number],
-  ) => (
-    <div>
-      <QuantityInput
-        label={label}
-        size="xs"
-        digits={3}
-        unit={unit}
-        limits={range}
-        value={limit?.value ?? null}
-        placeholder="no limit"
-        onCommit={(value) => onOverride({ [name]: value })}
-      />
-      <div className={classes.source}>{limit ? limitSourceLabels[limit.source] : "not known"}</div>
-    </div>
-  );
-  return (
-    <Part
-      title="What the place needs"
-      aside={<span className={text.soft}>{need.isLowEsrOnly ? "switching output: low-ESR parts only" : ""}</span>}
-    >
-      <div className={classes.needs}>
-        {fixed("Capacitance", [need.capacitanceMinFarads, need.capacitanceMaxFarads], "F", true)}
-        {fixed("Rated at least", [need.leastRatedVolts], "V")}
-        {fixed("Class at least", [need.leastTemperatureClassCelsius], "°C")}
-        {editable("⌀ at most", "diameterMaxMetres", need.diameterMaxMetres, "mm", [0.002, 0.2])}
-        {editable("Height at most", "heightMaxMetres", need.heightMaxMetres, "mm", [0.002, 0.2])}
-        {editable("Pitch", "pitchMetres", need.pitchMetres, "mm", [0.0005, 0.05])}
-        {editable("ESR at most", "esrMaxOhms", need.esrMaxOhms, "Ω", [1e-4, 1000])}
-        {editable("Ripple current", "rippleAmpsRms", need.rippleAmpsRms, "A", [0, 100])}
-        {editable("Air around it", "ambientCelsius", need.ambientCelsius, "°C", [-40, 150])}
-      </div>
-    </Part>
   );
 }
 

@@ -6,7 +6,7 @@ import { useInTurn } from "../../job/useInTurn";
 import { asProblem } from "../../ui/ProblemNote";
 import { useEditPlanMutation } from "./planApi";
 
-type Change = Partial<Pick<PlanEdit, "cataloguePartId" | "partInHand" | "overrides">>;
+type Change = Partial<Pick<PlanEdit, "cataloguePartId" | "partInHand" | "overrides" | "reasons">>;
 
 /** Edits the plan of one place, each edit made from what is stored by then; resolves to whether it was stored. */
 export function useChoosePlan(positionId: string) {

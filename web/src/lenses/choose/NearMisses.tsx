@@ -1,0 +1,69 @@
+import { Button, TextInput } from "@mantine/core";
+import { lifeText, refusedWords, rejectionWords } from "@pale-cap/wording";
+import { useState } from "react";
+import { Part } from "../../ui/Pane";
+import { Quantity } from "../../ui/Quantity";
+import text from "../../ui/text.module.css";
+import type { ShownRanking } from "../../workers/useReplacementRanking";
+import classes from "./choose.module.css";
+
+/** What comes near, nearest first: each says what it lacks and can be taken with a reason that is kept. */
+export function NearMisses(props: {
+  readonly ranking: ShownRanking;
+  readonly onTake: (id: string, reason: string) => void;
+}) {
+  const { nearMisses, refusedCounts } = props.ranking;
+  const [openId, setOpenId] = useState<string>();
+  const [reason, setReason] = useState("");
+  const refused = refusedWords(refusedCounts);
+  if (nearMisses.length === 0 && refused === null) return null;
+  return (
+    <Part title="Near, but">
+      <ul className={classes.misses}>
+        {nearMisses.map(({ part, rejections, cappedLifeHours }) => (
+          <li key={part.id}>
+            <span>
+              <b>
+                {part.maker} {part.series}
+              </b>{" "}
+              <Quantity value={part.capacitanceFarads} unit="F" isMarking />{" "}
+              <Quantity value={part.ratedVolts} unit="V" /> {part.diameterMetres * 1e3} × {part.heightMetres * 1e3} mm,{" "}
+              {lifeText(cappedLifeHours)}
+            </span>
+            <span className={classes.reason}>{rejections.map(rejectionWords).join("; ")}</span>
+            {openId === part.id ? (
+              <span className={classes.because}>
+                <TextInput
+                  size="xs"
+                  aria-label="Why it is taken all the same"
+                  placeholder="because"
+                  maxLength={200}
+                  value={reason}
+                  autoFocus
+                  onChange={(event) => setReason(event.currentTarget.value)}
+                />
+                <Button
+                  size="compact-sm"
+                  variant="filled"
+                  disabled={reason.trim() === ""}
+                  onClick={() => {
+                    props.onTake(part.id, reason.trim());
+                    setOpenId(undefined);
+                    setReason("");
+                  }}
+                >
+                  Take it
+                </Button>
+              </span>
+            ) : (
+              <Button size="compact-sm" onClick={() => setOpenId(part.id)}>
+                Take it, because
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {refused && <p className={text.softLine}>{refused}</p>}
+    </Part>
+  );
+}
