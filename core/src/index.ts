@@ -44,6 +44,7 @@ export { absorptionRecovery } from "./discharge/absorptionRecovery";
 export { type ChargeHazard, type Discharge, decayedVolts, discharge, storedEnergyJoules } from "./discharge/discharge";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./discharge/drainPath";
 export { type DrainConnection, predictedDrainVolts } from "./discharge/drainPrediction";
+export { type JobStrategies, jobStrategies, type StrategyGap, type StrategyQuestion } from "./economics/jobStrategies";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export {
   type ClosedJob,

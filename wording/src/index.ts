@@ -23,5 +23,6 @@ export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";
 export * from "./shopWords";
+export * from "./strategyWords";
 export * from "./times";
 export * from "./verdictWords";

@@ -364,6 +364,11 @@ export const tradeConstants = {
     ] as readonly (readonly [discMetres: number, joules: number])[],
     /** Rated life of parts whose sheet nobody has, by class of endurance. Rough. */
     assumedLifeHours: { gp: 2000, lowz: 3000, ultra: 4000, polymer: 5000, hybrid: 5000 },
+    /** Endurance of usual new low-impedance parts; what a return takes beside the bench time; a supply bought whole. Rough. */
+    newLifeHours: 5000,
+    returnHandlingMinutes: 15,
+    swapMinutes: 20,
+    swapReturnRatio: 0.03,
     /** A rating wants so much over the current that is reckoned; below it warns. */
     rippleMarginRatio: 1.25,
     /** Sheets of solid polymer allow their surface 10 to 20 K. Rough. */

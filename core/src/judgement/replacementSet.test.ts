@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sampleJob, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import { judgeBoard } from "./judgeBoard";
 import { needsReplacement } from "./needsReplacement";
 import { replacementSet } from "./replacementSet";
@@ -48,4 +48,25 @@ it("a failed part and one with an open vent have to go, a worn one has not", () 
   expect([of("at-C1"), of("at-C2")].map(needsReplacement)).toEqual([true, false]);
   expect(needsReplacement({ ...of("at-C2"), mustReplace: true })).toBe(true);
   expect(needsReplacement({ ...of("at-C2"), verdict: "worn" })).toBe(false);
+});
+
+describe("a worn part of what starts the unit", () => {
+  const vcc = sampleNet({ id: "vcc", section: "vcc" });
+  const worn = new Map([["at-C9", { verdict: "worn", mustReplace: false } as never]]);
+  const goes = (symptoms: readonly string[], strategy: Parameters<typeof replacementSet>[2], netId = "vcc") =>
+    replacementSet(
+      sampleJob({
+        ...{ symptoms, nets: [vcc, sampleNet()], readings: [] },
+        ...{ positions: [samplePosition("C9", { netId })], fittedParts: [samplePart("C9")] },
+      }),
+      worn,
+      strategy,
+    );
+  it("goes out of a unit that starts badly whatever the strategy, and stays in any other", () => {
+    expect(goes(["repeated_attempts"], "failed_only")).toEqual(["at-C9"]);
+    expect(goes(["cold_start_fails"], "same_group")).toEqual(["at-C9"]);
+    expect(goes(["hum"], "failed_only")).toEqual([]);
+    expect(goes(["repeated_attempts"], "failed_only", "net-12")).toEqual([]);
+    expect(goes(["repeated_attempts"], "whole_supply")).toEqual([]);
+  });
 });

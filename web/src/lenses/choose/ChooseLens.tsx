@@ -13,6 +13,7 @@ import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
+import { StrategyTable } from "./StrategyTable";
 
 /** What goes in: a requirement for each failed place, and what the catalogue has for it. */
 export function ChooseLens() {
@@ -97,6 +98,7 @@ export function ChooseLens() {
             {byRule.length > 0 &&
               ` By the first, ${listWords(wanted.filter((one) => byRule.includes(one.position.id)).map((one) => one.position.designator))} ${byRule.length === 1 ? "goes" : "go"} too.`}
           </p>
+          {wanted[0] && <StrategyTable first={wanted[0].position} />}
           {shown ? (
             <PositionChoice key={shown.id} position={shown} />
           ) : (

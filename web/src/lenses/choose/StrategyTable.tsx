@@ -1,0 +1,76 @@
+import type { Position } from "@pale-cap/contract";
+import { foundPart, jobStrategies, replacementRequirement } from "@pale-cap/core";
+import { breakEvenWords, moneyText, ruleStrategies, strategyGapWords, strategyLabels } from "@pale-cap/wording";
+import { useMemo } from "react";
+import { useCatalogueQuery } from "../../job/catalogueApi";
+import { useJob } from "../../job/JobContext";
+import { capacitorsInOrder } from "../../job/parts";
+import { Part } from "../../ui/Pane";
+import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
+import classes from "./choose.module.css";
+import { useSurroundings } from "./useSurroundings";
+
+/** What each way of repairing is likely to cost, returns within the warranty included. */
+export function StrategyTable({ first }: { readonly first: Position }) {
+  const { detail, facts, judgements, houseRules } = useJob();
+  const { data: catalogue } = useCatalogueQuery();
+  const around = useSurroundings(first);
+  const { purpose, economics } = detail.job.intakeDetails;
+  const answer = useMemo(() => {
+    const places = new Map<string, { readonly ambientCelsius: number; readonly partMinor: number | null }>();
+    for (const { position } of capacitorsInOrder(detail)) {
+      const part = foundPart(detail.fittedParts, position.id);
+      const net = detail.nets.find((one) => one.id === position.netId) ?? null;
+      const voltageSchool = houseRules["choose.voltageSchool"];
+      const need = part && replacementRequirement({ position, part, net, voltageSchool, purpose, around });
+      const chosen = detail.plans.find((one) => one.positionId === position.id)?.cataloguePartId;
+      const price = catalogue?.find((one) => one.id === chosen)?.priceMinor ?? null;
+      if (need) places.set(position.id, { ambientCelsius: need.ambientCelsius.value, partMinor: price });
+    }
+    return jobStrategies({
+      ...{ facts, judgements, places },
+      hoursPerDay: purpose.hoursPerDay,
+      warrantyMonths: houseRules["shop.warrantyMonths"],
+      labourPerHourMinor: houseRules["shop.labourPerHourMinor"],
+      usualMinutes: houseRules["shop.usualMinutes"],
+      minutesPerPart: houseRules["shop.minutesPerPart"],
+      usualPartMinor: houseRules["shop.usualPartMinor"],
+      supplyMinor: economics.replacementMinor,
+    });
+  }, [detail, facts, judgements, houseRules, purpose, economics, around, catalogue]);
+  if (typeof answer === "string") {
+    const words = strategyGapWords(answer);
+    return words && <p className={text.softLine}>{words}</p>;
+  }
+  const { comparison } = answer;
+  const byRule = ruleStrategies[houseRules["choose.howMany"]];
+  const money = (minor: number) => moneyText(Math.round(minor), houseRules["shop.currency"]);
+  return (
+    <Part
+      title="What each way is likely to cost"
+      aside={<span className={text.soft}>rough: it orders, it promises nothing</span>}
+    >
+      <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Ways to repair">
+        <TableHead names={["", "parts", "work and parts", "comes back in warranty", "in all, on average"]} />
+        <tbody>
+          {comparison.rows.map((row) => (
+            <tr key={row.strategy} data-chosen={row.strategy === comparison.winner || undefined}>
+              <th scope="row">
+                {strategyLabels[row.strategy]}
+                {row.strategy === byRule && <span className={text.soft}> house rule</span>}
+              </th>
+              <td className={text.figure}>{row.replaced?.length ?? ""}</td>
+              <td className={text.figure}>{money(row.fixedCost)}</td>
+              <td className={text.figure}>{Math.round(100 * row.returnProbability)} %</td>
+              <td className={text.figure}>
+                <b>{money(row.expectedCost)}</b>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className={text.softLine}>{breakEvenWords(comparison, answer.returnMinor, money)}</p>
+    </Part>
+  );
+}
