@@ -105,8 +105,11 @@ export function ledgerLine(
           value === null
             ? `Felt ${coarseLabels[entry.code as keyof typeof coarseLabels] ?? entry.code}`
             : `Can at ${show(value, "°C")}`,
-        text: "A part that heats itself carries more ripple than it stands, or is being heated.",
-        why: "Chance of a hot can on failed against sound parts (rough); above 60 °C in free air counts as hot.",
+        text:
+          entry.code === "temperature_without_air"
+            ? "Hot, but nobody told the air beside it: with the air's temperature in the probe settings it would say more."
+            : "A part that heats itself carries more ripple than it stands, or is being heated.",
+        why: "Chance of a hot can on failed against sound parts (rough); above 60 °C and 25 K over the air counts as hot.",
       };
     case "baseline":
       return baselineLine(entry);

@@ -31,6 +31,7 @@ export function expectationWords({ basis, partCount }: ExpectedReading): string 
 export const coarseLabels: Readonly<Record<CoarseCode, string>> = {
   band_good: "green, good",
   band_doubtful: "yellow, doubtful",
+  band_poor: "orange, poor",
   band_bad: "red, bad",
   leaky_or_in_circuit: "leaky or in circuit",
   no_reading: "no reading",
@@ -38,6 +39,10 @@ export const coarseLabels: Readonly<Record<CoarseCode, string>> = {
   whine: "whines",
   tick: "ticks",
   hiss: "hisses",
+  fizzes_at_switch_off: "fizzes as it is switched off",
+  silent: "silent",
+  boots: "the device boots",
+  picture: "a picture is there",
   hot: "hot to the touch",
   warm: "warm",
   cold: "stays cold",

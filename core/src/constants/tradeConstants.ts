@@ -180,6 +180,9 @@ export const tradeConstants = {
     /** A can above this runs hotter than usual ones do in free air on a bench. */
     hotCanCelsius: 60,
     hotCanWeight: 1.2,
+    /** A can this much above the air heats itself, or is heated; without the air it says less. Rough. */
+    hotCanRiseKelvin: 25,
+    hotWithoutAirWeight: 0.4,
     /** Log-odds beyond these are certainty for every purpose, and stay finite. */
     mostLogOdds: 40,
     /** Share of its voltage that a part may lose in the test before it leaks. */

@@ -1,12 +1,12 @@
 import { tradeConstants } from "../constants/tradeConstants";
 import { type CoarseCode, isInCircuit, type Reading } from "../readings/reading";
 
-const { hotCanCelsius, hotCanWeight } = tradeConstants.judgement;
+const { hotCanCelsius, hotCanRiseKelvin, hotCanWeight, hotWithoutAirWeight } = tradeConstants.judgement;
 
 /** One thing a coarse tester, a finger or a thermometer said of a part. */
 export interface CoarseFinding {
   readonly kind: "tester" | "touch";
-  readonly code: CoarseCode | "temperature_high" | "temperature_usual";
+  readonly code: CoarseCode | "temperature_high" | "temperature_without_air" | "temperature_usual";
   readonly value: number | null;
   /** Log-likelihood ratio of failed against sound. */
   readonly weight: number;
@@ -20,6 +20,7 @@ export interface CoarseFinding {
 const bandWeights: Readonly<Partial<Record<CoarseCode, readonly [out: number, alone: number, banked: number]>>> = {
   band_good: [-1.5, -0.8, -0.2],
   band_doubtful: [0.8, 0.6, 0.6],
+  band_poor: [1.5, 1.2, 1.2],
   band_bad: [2.2, 1.8, 1.8],
   leaky_or_in_circuit: [2, 0.3, 0.1],
   no_reading: [1.2, 0.3, 0.1],
@@ -47,12 +48,14 @@ export function coarseFindings(readings: readonly Reading[], hasNeighbours: bool
   }
   const heat = readings.filter((one) => one.quantity === "temperature" && one.value !== null).at(-1);
   if (heat?.value != null) {
-    const isHot = heat.value >= hotCanCelsius;
+    const air = heat.temperatureCelsius;
+    const isHot = heat.value >= hotCanCelsius && (air === null || heat.value - air >= hotCanRiseKelvin);
     findings.push({
       kind: "touch",
-      code: isHot ? "temperature_high" : "temperature_usual",
+      code: !isHot ? "temperature_usual" : air === null ? "temperature_without_air" : "temperature_high",
       value: heat.value,
-      weight: isHot ? hotCanWeight : 0,
+      // Without the air beside it a hot room would condemn a cool part.
+      weight: !isHot ? 0 : air === null ? hotWithoutAirWeight : hotCanWeight,
       readingIds: [heat.id],
     });
   }

@@ -40,13 +40,24 @@ export const readingRanges: Readonly<Record<QuantityKind, { readonly least: numb
 };
 
 /** What a coarse tester shows instead of a number. Never turned into invented ohms. */
-export const testerBands = ["band_good", "band_doubtful", "band_bad", "leaky_or_in_circuit", "no_reading"] as const;
+export const testerBands = [
+  "band_good",
+  "band_doubtful",
+  "band_poor",
+  "band_bad",
+  "leaky_or_in_circuit",
+  "no_reading",
+] as const;
 /** What a nose, an ear or a finger says. */
 export const observations = [
   "smell",
   "whine",
   "tick",
   "hiss",
+  "fizzes_at_switch_off",
+  "silent",
+  "boots",
+  "picture",
   "hot",
   "warm",
   "cold",
@@ -73,11 +84,20 @@ export const isReadOpen = ({ quantity, coarseCode }: Pick<Reading, "quantity" | 
 export const isOnlyReadOpen = (readings: readonly Reading[]): boolean =>
   readings.some(isReadOpen) && !readings.some((one) => isOpenAFault(one.quantity) && one.value !== null);
 
-/** The words that stand for a value; null where the quantity is a number. */
-export function coarseCodesOf(quantity: QuantityKind): readonly CoarseCode[] | null {
+/** The words that stand for a value, those that fit its subject where it is told; null where the quantity is a number. */
+export function coarseCodesOf(quantity: QuantityKind, subject?: ObservedSubject): readonly CoarseCode[] | null {
   if (quantity === "tester_band") return testerBands;
-  return quantity === "observation" ? observations : null;
+  if (quantity !== "observation") return null;
+  return subject === undefined ? observations : observations.filter((one) => !unfit[subject].includes(one));
 }
+
+/** Of whom something is seen, heard or felt: not every word is for each. */
+export type ObservedSubject = "fan" | "part" | "unit";
+const unfit: Readonly<Record<ObservedSubject, readonly CoarseCode[]>> = {
+  fan: ["fizzes_at_switch_off", "boots", "picture"],
+  part: ["turns_hard", "turns_freely", "boots", "picture", "silent"],
+  unit: ["turns_hard", "turns_freely"],
+};
 
 /** in_circuit: nothing lifted; lead_lifted: one lead free; out: on the bench. */
 export const circuitStates = ["in_circuit", "lead_lifted", "out"] as const;

@@ -127,7 +127,7 @@ export function ProbeBar() {
   const isRisky = position && net && sectionFacts[net.section].isMainsSide && charge.name !== "verified";
   const { gate } = power;
   const isGateShut = isPowered && gate.isShut;
-  const codes = coarseCodesOf(quantity);
+  const codes = coarseCodesOf(quantity, probe.subject);
   return (
     <section className={classes.bar} aria-label="Probe bar">
       <div className={classes.who}>

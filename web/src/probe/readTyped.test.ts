@@ -11,9 +11,12 @@ describe("readTyped", () => {
     expect(readTyped(" ", "esr", "Ω", "m")).toEqual({ read: null, problem: undefined });
   });
   it("takes the number of a word where the quantity is one, with a note behind it, and never a value", () => {
-    expect(readTyped("3", "tester_band", "", "").read).toEqual({ value: null, code: "band_bad" });
+    expect(readTyped("4", "tester_band", "", "").read).toEqual({ value: null, code: "band_bad" });
+    // What a unit can do no capacitor can: each has its own words.
+    expect(readTyped("7", "observation", "", "", "unit").read).toEqual({ value: null, code: "boots" });
+    expect(readTyped("6", "observation", "", "", "part").read).toEqual({ value: null, code: "hot" });
     expect(readTyped("1 at T1, like fish", "observation", "", "").read).toEqual({ value: null, code: "smell" });
-    expect(readTyped("9", "tester_band", "", "").problem).toContain("1 to 5");
+    expect(readTyped("9", "tester_band", "", "").problem).toContain("1 to 6");
   });
   it("takes no number that the quantity cannot be, and says what it was: ohms typed as volts", () => {
     const typed = readTyped("390k", "dc_voltage", "V", "");

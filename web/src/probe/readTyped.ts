@@ -2,6 +2,7 @@ import {
   type CoarseCode,
   coarseCodesOf,
   mayReadOpen,
+  type ObservedSubject,
   overRangeCode,
   parseQuantity,
   type QuantityKind,
@@ -26,9 +27,15 @@ const word = (code: CoarseCode): TypedReading => ({ read: { value: null, code },
  * A number in the unit of the quantity; where the quantity is a word, the number of the word in its list, perhaps with a
  * note behind it; `ol` where a meter may read open.
  */
-export function readTyped(text: string, quantity: QuantityKind, unit: Unit, prefix: SiPrefix): TypedReading {
+export function readTyped(
+  text: string,
+  quantity: QuantityKind,
+  unit: Unit,
+  prefix: SiPrefix,
+  subject?: ObservedSubject,
+): TypedReading {
   if (text.trim() === "") return nothing;
-  const codes = coarseCodesOf(quantity);
+  const codes = coarseCodesOf(quantity, subject);
   if (codes) {
     const code = codes[Number(/^\s*(\d+)/.exec(text)?.[1]) - 1];
     return code ? word(code) : { read: null, problem: `Type the number of the word, 1 to ${codes.length}.` };

@@ -1,3 +1,4 @@
+import type { ObservedSubject } from "@pale-cap/core";
 import { deviceTestOf, isUnderDrain, standingReadings, unitSlip } from "@pale-cap/core";
 import { quantityFacts } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
@@ -36,7 +37,9 @@ export function useProbe() {
   const position = target?.kind === "part" ? detail.positions.find((one) => one.id === target.id) : undefined;
   const net = target?.kind === "rail" ? detail.nets.find((one) => one.id === target.id) : undefined;
   const section = (net ?? detail.nets.find((one) => one.id === position?.netId))?.section ?? null;
-  const typed = useTyped(detail.job.id, target, section);
+  /** Of whom something is seen or heard: not every word fits each. */
+  const subject: ObservedSubject = target?.kind !== "part" ? "unit" : position?.kind === "fan" ? "fan" : "part";
+  const typed = useTyped(detail.job.id, target, section, subject);
   const probed = probedPart(detail, target);
   const isLoose = probed.where !== "in_place";
   const fitting = barQuantities(target, position?.kind);
@@ -152,6 +155,7 @@ export function useProbe() {
   return {
     target,
     position,
+    subject,
     /** Where the part between the probes is; a loose one is out of circuit. */
     where: probed.where,
     net,

@@ -1,4 +1,4 @@
-import { printedPrefix, type QuantityKind, type Section, type Unit } from "@pale-cap/core";
+import { type ObservedSubject, printedPrefix, type QuantityKind, type Section, type Unit } from "@pale-cap/core";
 import { useAppDispatch, useAppSelector } from "../app/store/hooks";
 import { decadeShifted, type ProbeTarget } from "../job/workplaceSlice";
 import { useDraft } from "../ui/useDraft";
@@ -9,7 +9,12 @@ import { typedQuantity } from "./typedQuantity";
 const mostShift = 2;
 
 /** What stands in the bar's field: kept with its target until it is logged, also when the page is closed. */
-export function useTyped(jobId: string, target: ProbeTarget | undefined, section: Section | null) {
+export function useTyped(
+  jobId: string,
+  target: ProbeTarget | undefined,
+  section: Section | null,
+  subject: ObservedSubject,
+) {
   const place = `${jobId} probe ${target?.id ?? ""} ${target?.terminals ?? ""}${target?.isNewPart ? " new" : ""}`;
   const [text, setText, dropText] = useDraft(place, "");
   const decades = useAppSelector((state) => state.workplace.decades);
@@ -30,7 +35,7 @@ export function useTyped(jobId: string, target: ProbeTarget | undefined, section
     /** The number as it is understood for a quantity, a bare one in the prefix of the section. */
     understood: (quantity: QuantityKind, unit: Unit) => {
       const prefix = shiftPrefix(barPrefix(quantity, section), decades[keyOf(quantity)] ?? 0);
-      const read: TypedReading = readTyped(number, quantity, unit, prefix);
+      const read: TypedReading = readTyped(number, quantity, unit, prefix, subject);
       return { ...read, prefix, printedUnit: `${printedPrefix(prefix)}${unit}` };
     },
   };
