@@ -207,6 +207,7 @@ export {
   type BankQuestion,
   chooseBank,
 } from "./replacement/bankChoice";
+export { bankCandidates, bankQuestion } from "./replacement/bankQuestion";
 export { type InrushNote, inrushNote } from "./replacement/bulkWindow";
 export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";

@@ -1,4 +1,5 @@
 export * from "./backupWords";
+export * from "./bankWords";
 export * from "./boardWords";
 export * from "./cautions";
 export * from "./chargeWords";

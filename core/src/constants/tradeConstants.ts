@@ -372,6 +372,8 @@ export const tradeConstants = {
     returnHandlingMinutes: 15,
     swapMinutes: 20,
     swapReturnRatio: 0.03,
+    /** Leads are formed by so much every day. */
+    pitchFormedMetres: 2.5e-3,
     /** A rating wants so much over the current that is reckoned; below it warns. */
     rippleMarginRatio: 1.25,
     /** Sheets of solid polymer allow their surface 10 to 20 K. Rough. */

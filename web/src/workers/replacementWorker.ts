@@ -1,4 +1,12 @@
-import { type CataloguePart, type Requirement, rankReplacements, type Section } from "@pale-cap/core";
+import {
+  type BankQuestion,
+  bankCandidates,
+  type CataloguePart,
+  chooseBank,
+  type Requirement,
+  rankReplacements,
+  type Section,
+} from "@pale-cap/core";
 import { expose } from "comlink";
 
 let catalogue: readonly CataloguePart[] = [];
@@ -11,6 +19,13 @@ const worker = {
   rank(requirement: Requirement, section: Section) {
     const ranking = rankReplacements(requirement, section, catalogue);
     return { ...ranking, survivors: ranking.survivors.slice(0, 60), survivorCount: ranking.survivors.length };
+  },
+  /** The best kits for places of one rail that are filled together. */
+  bank(question: Omit<BankQuestion, "candidates">, section: Section, isLowEsrOnly: boolean, count: number) {
+    const candidates = bankCandidates(catalogue, question, section, isLowEsrOnly);
+    if (candidates.length === 0) return { ranked: [], kitCount: 0, candidateCount: 0 };
+    const { ranked, kitCount } = chooseBank({ ...question, candidates }, count);
+    return { ranked, kitCount, candidateCount: candidates.length };
   },
 };
 

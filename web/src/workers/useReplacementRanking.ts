@@ -1,4 +1,11 @@
-import type { CataloguePart, ReplacementRanking, Requirement, Section } from "@pale-cap/core";
+import type {
+  BankFilling,
+  BankQuestion,
+  CataloguePart,
+  ReplacementRanking,
+  Requirement,
+  Section,
+} from "@pale-cap/core";
 import { type Remote, wrap } from "comlink";
 import { useEffect, useState } from "react";
 import type { ReplacementWorker } from "./replacementWorker";
@@ -20,6 +27,45 @@ async function workerWith(catalogue: readonly CataloguePart[]): Promise<Remote<R
     await remote.load(catalogue);
   }
   return remote;
+}
+
+export interface ShownBank {
+  readonly ranked: readonly BankFilling[];
+  readonly kitCount: number;
+  readonly candidateCount: number;
+}
+
+/** Fills places of one rail together, off the main thread; undefined while it is being computed. */
+export function useBankChoice(
+  question: Omit<BankQuestion, "candidates"> | null,
+  section: Section,
+  isLowEsrOnly: boolean,
+  count: number,
+  catalogue: readonly CataloguePart[] | undefined,
+): ShownBank | undefined {
+  const [bank, setBank] = useState<ShownBank>();
+  const asked = JSON.stringify({ question, section, isLowEsrOnly, count });
+  useEffect(() => {
+    setBank(undefined);
+    const wanted = JSON.parse(asked) as {
+      question: typeof question;
+      section: Section;
+      isLowEsrOnly: boolean;
+      count: number;
+    };
+    const { question: places } = wanted;
+    if (!places || !catalogue) return;
+    let isCurrent = true;
+    void workerWith(catalogue)
+      .then((worker) => worker.bank(places, wanted.section, wanted.isLowEsrOnly, wanted.count))
+      .then((result) => {
+        if (isCurrent) setBank(result);
+      });
+    return () => {
+      isCurrent = false;
+    };
+  }, [asked, catalogue]);
+  return bank;
 }
 
 /** Ranks the catalogue against a requirement off the main thread; undefined while it is being computed. */

@@ -37,6 +37,10 @@ export function ChooseLens() {
   });
   const wantedKey = wanted.map((one) => one.position.id).join();
   const wantedIds = useMemo(() => new Set(wantedKey.split(",")), [wantedKey]);
+  const wantedPositions = useMemo(
+    () => detail.positions.filter((one) => wantedIds.has(one.id)),
+    [detail.positions, wantedIds],
+  );
   const look = useCallback(
     (id: string) => ({
       verdict: judgements.get(id)?.verdict,
@@ -100,7 +104,7 @@ export function ChooseLens() {
           </p>
           {wanted[0] && <StrategyTable first={wanted[0].position} />}
           {shown ? (
-            <PositionChoice key={shown.id} position={shown} />
+            <PositionChoice key={shown.id} position={shown} wanted={wantedPositions} />
           ) : (
             <p className={text.soft}>
               {wanted.length === 0

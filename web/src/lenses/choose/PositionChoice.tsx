@@ -1,14 +1,6 @@
 import { Button } from "@mantine/core";
 import type { Position, StockedPart } from "@pale-cap/contract";
-import {
-  foundPart,
-  judgePosition,
-  noOverrides,
-  partInHand,
-  type RankedReplacement,
-  replacementRequirement,
-  standingReadings,
-} from "@pale-cap/core";
+import { judgePosition, noOverrides, partInHand, type RankedReplacement, standingReadings } from "@pale-cap/core";
 import { checkWords, lifeText, moneyText, quantityFacts, sourceLabels, verdictLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
@@ -24,6 +16,7 @@ import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
+import { BankTable } from "./BankTable";
 import classes from "./choose.module.css";
 import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
@@ -31,41 +24,31 @@ import { Reasons } from "./Reasons";
 import { RequirementNotes } from "./RequirementNotes";
 import { RequirementTable } from "./RequirementTable";
 import { useChoosePlan } from "./useChoosePlan";
+import { useRequirementOf } from "./useRequirementOf";
 import { useSurroundings } from "./useSurroundings";
 
 /** As many of the ranking as have a key of their own, and three more. */
 const shownCount = 12;
 const keyedCount = 9;
+/** As many places as the exact search fills. */
+const mostTogether = 6;
 
 /** The requirement of one place, with its limits editable, and the parts that meet it by expected life. */
-export function PositionChoice({ position }: { readonly position: Position }) {
+export function PositionChoice(props: {
+  readonly position: Position;
+  /** Places that go out too: those of its own rail are chosen together, if wanted. */
+  readonly wanted: readonly Position[];
+}) {
+  const { position, wanted } = props;
   const { detail, houseRules } = useJob();
   const { data: catalogue } = useCatalogueQuery();
   const { save, problem } = useChoosePlan(position.id);
   const plan = detail.plans.find((one) => one.positionId === position.id);
-  const part = foundPart(detail.fittedParts, position.id);
   const net = detail.nets.find((one) => one.id === position.netId) ?? null;
   const overrides = plan?.overrides ?? noOverrides;
   const around = useSurroundings(position);
-  const requirement = useMemo(
-    () =>
-      part
-        ? replacementRequirement(
-            {
-              position,
-              part,
-              net,
-              voltageSchool: houseRules["choose.voltageSchool"],
-              capacitanceSchool: houseRules["choose.capacitance"],
-              lowRailVoltsRatio: houseRules["choose.lowRailVoltsRatio"] || null,
-              purpose: detail.job.intakeDetails.purpose,
-              around,
-            },
-            overrides,
-          )
-        : null,
-    [position, part, net, houseRules, overrides, detail.job.intakeDetails.purpose, around],
-  );
+  const requirementOf = useRequirementOf(around);
+  const requirement = useMemo(() => requirementOf(position), [requirementOf, position]);
   const ranking = useReplacementRanking(requirement, net?.section ?? "other", catalogue);
   const rows = ranking?.survivors.slice(0, shownCount) ?? [];
   const take = (id: string | undefined) => {
@@ -84,6 +67,10 @@ export function PositionChoice({ position }: { readonly position: Position }) {
     },
   ]);
   const isEmpty = catalogue?.length === 0;
+  const bank = useMemo(
+    () => wanted.filter((one) => one.netId !== null && one.netId === position.netId),
+    [wanted, position.netId],
+  );
 
   return (
     <>
@@ -109,6 +96,9 @@ export function PositionChoice({ position }: { readonly position: Position }) {
         </p>
       )}
       <OwnPartLine position={position} requirement={requirement} />
+      {bank.length > 1 && bank.length <= mostTogether && catalogue && catalogue.length > 0 && (
+        <BankTable places={bank} around={around} catalogue={catalogue} />
+      )}
       {isEmpty && (
         <p className={text.soft}>
           The shop has no catalogue yet. Enter the part you have in the line above: drawer, bought or salvaged.
