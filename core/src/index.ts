@@ -215,6 +215,7 @@ export { esrZero } from "./replacement/esrZero";
 export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";
 export type { Limit, LimitSource } from "./replacement/limit";
 export { parallelParts } from "./replacement/parallelParts";
+export { type PlaceFit, type PlaceFits, placeFits } from "./replacement/placeFit";
 export { neighbours, placeRoom, ventRoom } from "./replacement/placeRoom";
 export { doPolaritiesAgree } from "./replacement/polarityCheck";
 export {

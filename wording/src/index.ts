@@ -11,6 +11,7 @@ export * from "./failureWords";
 export * from "./faultWords";
 export * from "./fieldFaultWords";
 export * from "./firstPowerWords";
+export * from "./fitWords";
 export * from "./handOverWords";
 export * from "./instrumentWords";
 export * from "./intakeWords";

@@ -372,6 +372,12 @@ export const tradeConstants = {
     returnHandlingMinutes: 15,
     swapMinutes: 20,
     swapReturnRatio: 0.03,
+    /** A can laid flat: leads bent at so many of their diameters, at least so far from the body, over the board; what they add. */
+    bendRadii: 1.5,
+    leadDiameterMetres: 0.8e-3,
+    leastBendMetres: 2e-3,
+    laidGapMetres: 0.5e-3,
+    henrysPerLaidMetre: 1e-6,
     /** Leads are formed by so much every day. */
     pitchFormedMetres: 2.5e-3,
     /** A rating wants so much over the current that is reckoned; below it warns. */

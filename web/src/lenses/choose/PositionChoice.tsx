@@ -18,6 +18,7 @@ import { useKeys } from "../../ui/useKeys";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import { BankTable } from "./BankTable";
 import classes from "./choose.module.css";
+import { FitView } from "./FitView";
 import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
 import { Reasons } from "./Reasons";
@@ -67,6 +68,13 @@ export function PositionChoice(props: {
     },
   ]);
   const isEmpty = catalogue?.length === 0;
+  const chosen =
+    catalogue?.find((one) => one.id === plan?.cataloguePartId) ??
+    detail.fittedParts.find((one) => one.id === plan?.partInHandId);
+  const can =
+    chosen?.diameterMetres != null && chosen.heightMetres != null
+      ? { diameterMetres: chosen.diameterMetres, heightMetres: chosen.heightMetres }
+      : null;
   const bank = useMemo(
     () => wanted.filter((one) => one.netId !== null && one.netId === position.netId),
     [wanted, position.netId],
@@ -76,6 +84,7 @@ export function PositionChoice(props: {
     <>
       <ProblemNote problem={problem} />
       <Chosen position={position} catalogue={catalogue ?? []} />
+      {can && <FitView position={position} can={can} around={around} />}
       {requirement ? (
         <>
           <RequirementTable
