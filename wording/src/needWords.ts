@@ -60,9 +60,11 @@ export function ambientWords(ambients: readonly Limit[]): string | null {
   return `Air: ${listWords([first, ...rest].map(words))}; ${why}.`;
 }
 
+export const oldOverRippleWords =
+  "By what is known and assumed of the converter even the old part as new would not keep this rail's ripple limit: its own ESR stands as the limit. A capture would tell.";
+
 const openings = {
   keep_a_liquid_part: "one liquid part in the bank",
-  fewer_or_smaller_parts: "fewer or smaller parts",
   load_step_test: "a load step that shows it does not ring",
   higher_ripple_limit: "a higher ripple limit of the rail",
 } as const;

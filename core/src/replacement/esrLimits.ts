@@ -14,15 +14,10 @@ const { mostOldEsrRatio, linearLeastOhms, linearMostOhms } = tradeConstants.repl
 export interface EsrLimits {
   readonly mostOhms: number | null;
   readonly mostBy: "old_part" | "ripple" | "linear" | null;
+  /** By what is known and assumed of the converter even the old part as new would not keep the rail's ripple limit. */
+  readonly isOldOver: boolean;
   readonly leastOhms: number | null;
   readonly leastBy: "loop" | "linear" | null;
-  /** Nothing lies between: what would open it again. */
-  readonly opens: readonly (
-    | "keep_a_liquid_part"
-    | "fewer_or_smaller_parts"
-    | "load_step_test"
-    | "higher_ripple_limit"
-  )[];
 }
 
 /**
@@ -42,20 +37,20 @@ export function esrLimits(
   const byOld = old === null ? null : mostOldEsrRatio * old.highOhms;
   if (net?.section === "linear-regulator") {
     const mostOhms = Math.min(byOld ?? linearMostOhms, linearMostOhms);
-    return { mostOhms, mostBy: "linear", leastOhms: linearLeastOhms, leastBy: "linear", opens: [] };
+    return { mostOhms, mostBy: "linear", leastOhms: linearLeastOhms, leastBy: "linear", isOldOver: false };
   }
   const bank = net && around ? bankOf(position, part, net, around) : null;
   const ofRipple = bank && net && around ? rippleMost(bank, net, around) : null;
-  const mostOhms = ofRipple !== null && (byOld === null || ofRipple < byOld) ? ofRipple : byOld;
+  // Never less than the old part had as new: where even that is over the limit, what is assumed of the converter is off.
+  const asNew = old?.highOhms ?? 0;
+  const isOldOver = ofRipple !== null && ofRipple < asNew;
+  const mostOhms = ofRipple !== null && (byOld === null || ofRipple < byOld) ? Math.max(ofRipple, asNew) : byOld;
   const leastOhms = bank && net && around ? loopLeast(bank, net, around) : null;
-  const isEmpty = mostOhms !== null && leastOhms !== null && leastOhms > mostOhms;
   return {
     ...{ mostOhms, leastOhms },
+    isOldOver,
     mostBy: mostOhms === null ? null : mostOhms === ofRipple ? "ripple" : "old_part",
     leastBy: leastOhms === null ? null : "loop",
-    opens: isEmpty
-      ? ["keep_a_liquid_part", "load_step_test", ...(mostOhms === ofRipple ? (["higher_ripple_limit"] as const) : [])]
-      : [],
   };
 }
 

@@ -171,8 +171,7 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     rejections,
     warnings: [
       ...codesOf(check, "warn").filter((code) => !isOld(code)),
-      ...(isReckoned &&
-      part.rippleAmpsRms < rippleMarginRatio * (requirement.rippleAmpsRms.band?.[1] ?? requirement.rippleAmpsRms.value)
+      ...(isReckoned && part.rippleAmpsRms < rippleMarginRatio * requirement.rippleAmpsRms.value
         ? ["W_RIPPLE_MARGIN"]
         : []),
     ],
@@ -244,9 +243,9 @@ export function limitRejections(requirement: Requirement, part: RatedPart): Reje
   // A sheet says the most that a part may have; the regulation sees what it typically has.
   const typical = part.esrOhms === null ? null : typicalOfCatalogueRatio * part.esrOhms;
   if (requirement.esrMinOhms) least("esr_low", typical, requirement.esrMinOhms.value);
-  if (requirement.rippleAmpsRms.source !== "assumed") {
-    least("ripple_low", part.rippleAmpsRms ?? null, requirement.rippleAmpsRms.value);
-  }
+  // Over what is assumed the least counts: what surely is too little, not what may be. The rest is warned of.
+  const { source, value, band } = requirement.rippleAmpsRms;
+  if (source !== "assumed") least("ripple_low", part.rippleAmpsRms ?? null, band?.[0] ?? value);
   if (requirement.isLowEsrOnly && part.capacitorClass === "gp") {
     found.push({ code: "not_low_esr", got: null, limit: null, checks: [] });
   }

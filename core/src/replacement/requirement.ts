@@ -10,7 +10,7 @@ import { tellingReadings } from "../readings/reading";
 import { airAround } from "./airAround";
 import { bulkWindow } from "./bulkWindow";
 import type { ComparedPart } from "./checkReplacement";
-import { type EsrLimits, esrLimits } from "./esrLimits";
+import { esrLimits } from "./esrLimits";
 import type { Limit, LimitSource } from "./limit";
 import { placeRoom } from "./placeRoom";
 import { type PositionLimits, positionLimits, type VoltageSchool } from "./ratedVoltage";
@@ -50,8 +50,10 @@ export interface Requirement {
   readonly pitchMetres: Limit | null;
   readonly esrMaxOhms: Limit | null;
   readonly esrMinOhms: Limit | null;
-  /** No ESR lies between both ends: what would open the window. */
-  readonly esrOpens: EsrLimits["opens"];
+  /** No ESR lies between both ends, as they were set by hand: what would open the window. */
+  readonly esrOpens: readonly EsrOpening[];
+  /** By what is assumed of the converter even the old part as new would not keep the rail's ripple limit. */
+  readonly isOldOverRipple: boolean;
   readonly isLowEsrOnly: boolean;
   readonly rippleAmpsRms: Limit;
   /** How the ripple current was reckoned; null: a share of the old rating. */
@@ -65,6 +67,9 @@ export interface Requirement {
   /** The day that was promised at intake; null: around the clock at the ambient above. */
   readonly mission: MissionProfile | null;
 }
+
+/** What would let an ESR lie between both ends again. */
+export type EsrOpening = "keep_a_liquid_part" | "load_step_test" | "higher_ripple_limit";
 
 /** What the technician changed; null keeps the computed limit. */
 export interface RequirementOverrides {
@@ -145,6 +150,15 @@ export function replacementRequirement(
     : null;
   const ambients = airAround({ position, part, net, mission, purpose: place.purpose ?? null, around });
   const esr = esrLimits(position, part, net, around);
+  const esrMaxOhms = entered(
+    overrides.esrMaxOhms,
+    esr.mostOhms === null ? null : { value: esr.mostOhms, source: esrSources[esr.mostBy ?? "old_part"] },
+  );
+  const esrMinOhms = entered(
+    overrides.esrMinOhms,
+    esr.leastOhms === null ? null : { value: esr.leastOhms, source: esr.leastBy === "linear" ? "linear" : "loop" },
+  );
+  const isEmpty = esrMaxOhms !== null && esrMinOhms !== null && esrMinOhms.value > esrMaxOhms.value;
   const room = around ? placeRoom(position, around) : null;
   const capacitance = capacitanceLimits(capacitanceFarads, place);
   return {
@@ -165,15 +179,9 @@ export function replacementRequirement(
       known(room?.heightMaxMetres ?? null, "lid") ?? known(part.heightMetres, "size"),
     ),
     pitchMetres: entered(overrides.pitchMetres, known(position.pitchMetres, "size")),
-    esrMaxOhms: entered(
-      overrides.esrMaxOhms,
-      esr.mostOhms === null ? null : { value: esr.mostOhms, source: esrSources[esr.mostBy ?? "old_part"] },
-    ),
-    esrMinOhms: entered(
-      overrides.esrMinOhms,
-      esr.leastOhms === null ? null : { value: esr.leastOhms, source: esr.leastBy === "linear" ? "linear" : "loop" },
-    ),
-    esrOpens: esr.opens,
+    ...{ esrMaxOhms, esrMinOhms },
+    esrOpens: isEmpty ? ["keep_a_liquid_part", "load_step_test", "higher_ripple_limit"] : [],
+    isOldOverRipple: esr.isOldOver,
     isLowEsrOnly: facts.isSwitchingOutput || net?.section === "vcc",
     rippleAmpsRms,
     ripple,

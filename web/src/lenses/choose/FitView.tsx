@@ -76,6 +76,9 @@ function Above({ position, can, shown, bodies }: ViewProps) {
           transform={`translate(${mm(position.xMetres ?? 0)} ${mm(position.yMetres ?? 0)}) rotate(${pose.thetaDegrees})`}
         />
       )}
+      <text x={mm(position.xMetres ?? 0)} y={mm(position.yMetres ?? 0)}>
+        {position.designator}
+      </text>
     </svg>
   );
 }

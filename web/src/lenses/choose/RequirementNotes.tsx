@@ -1,6 +1,6 @@
 import type { Net } from "@pale-cap/contract";
 import { inrushNote, type Requirement, type Surroundings } from "@pale-cap/core";
-import { ambientWords, esrOpensWords, inrushWords, rippleNeedWords } from "@pale-cap/wording";
+import { ambientWords, esrOpensWords, inrushWords, oldOverRippleWords, rippleNeedWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import classes from "./choose.module.css";
 
@@ -17,7 +17,10 @@ export function RequirementNotes(props: {
   const notes = [
     rippleNeedWords(need),
     ambientWords(need.ambients),
-    nextTo === undefined ? null : `${nextTo} beside it keeps the can this thin, as the board is drawn.`,
+    nextTo === undefined || need.diameterMaxMetres?.source !== "drawing"
+      ? null
+      : `What ends its diameter is ${nextTo} beside it, as the board is drawn.`,
+    need.isOldOverRipple ? oldOverRippleWords : null,
     esrOpensWords(need.esrOpens),
     isBulk ? inrushWords(inrushNote(around, need.original.capacitanceFarads)) : null,
   ].filter((one) => one !== null);
