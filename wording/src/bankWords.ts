@@ -8,5 +8,5 @@ export function bankLeadWords(
   const tried = `Every kit for ${placeCount} places out of ${candidateCount} part${candidateCount === 1 ? "" : "s"} was tried, of each value the strongest, the longest lived and the cheapest`;
   return kitCount === 0
     ? `${tried}: none keeps every limit together.`
-    : `${tried}; ${kitCount} keep every limit together.`;
+    : `${tried}; ${kitCount} ${kitCount === 1 ? "keeps" : "keep"} every limit together.`;
 }

@@ -76,7 +76,10 @@ export function PositionChoice(props: {
       ? { diameterMetres: chosen.diameterMetres, heightMetres: chosen.heightMetres }
       : null;
   const bank = useMemo(
-    () => wanted.filter((one) => one.netId !== null && one.netId === position.netId),
+    () =>
+      wanted
+        .filter((one) => one.netId !== null && one.netId === position.netId)
+        .sort((a, b) => a.designator.localeCompare(b.designator, undefined, { numeric: true })),
     [wanted, position.netId],
   );
 
