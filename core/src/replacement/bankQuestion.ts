@@ -27,6 +27,11 @@ export function bankQuestion(
       ? null
       : 1 / limits.reduce((total: number, one) => total + 1 / (one as number), 0);
   };
+  const amps = Math.max(
+    sum((need) => need.rippleAmpsRms.value),
+    1e-6,
+  );
+  const leastAmps = sum((need) => need.rippleAmpsRms.band?.[0] ?? need.rippleAmpsRms.value);
   const esrMin = together((need) => need.esrMinOhms?.value ?? null);
   return {
     places: places.map((one) => roomOf(one, places, { ...around, emptyIds })),
@@ -35,16 +40,14 @@ export function bankQuestion(
     leastRatedVolts: most((need) => need.leastRatedVolts.value),
     leastTemperatureClassCelsius: most((need) => need.leastTemperatureClassCelsius.value),
     frequencyHertz: 100e3,
-    rippleAmpsRms: Math.max(
-      sum((need) => need.rippleAmpsRms.value),
-      1e-6,
-    ),
+    rippleAmpsRms: amps,
     ambientCelsius: most((need) => need.ambientCelsius.value),
     ratedCoreRiseKelvin: most((need) => need.ratedCoreRiseKelvin.value),
     esrMaxOhms: together((need) => need.esrMaxOhms?.value ?? null),
     // A sheet says the most, the regulation sees what is typical.
     esrMinOhms: esrMin === null ? null : esrMin / typicalOfCatalogueRatio,
-    mostLoadRatio: 1,
+    // Over what is assumed the least current counts, as for a single place.
+    mostLoadRatio: amps / Math.max(leastAmps, 1e-6),
     leastLifeHours: 0,
     pitchToleranceMetres: pitchFormedMetres,
   };

@@ -58,7 +58,7 @@ export function StrategyTable({ first }: { readonly first: Position }) {
             <tr key={row.strategy} data-chosen={row.strategy === comparison.winner || undefined}>
               <th scope="row">
                 {strategyLabels[row.strategy]}
-                {row.strategy === byRule && <span className={text.soft}> house rule</span>}
+                {row.strategy === byRule && <span className={text.soft}> (house rule)</span>}
               </th>
               <td className={text.figure}>{row.replaced?.length ?? ""}</td>
               <td className={text.figure}>{money(row.fixedCost)}</td>

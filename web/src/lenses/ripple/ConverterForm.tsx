@@ -113,7 +113,17 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
             onCommit={(riseSeconds) => change({ riseSeconds })}
           />
         )}
-        {kind === "boost" && (
+        {duty !== null && !hasPulses(kind) && (
+          <QuantityInput
+            label="Output choke"
+            unit="H"
+            defaultPrefix="u"
+            limits={[1e-9, 1]}
+            value={converter.inductanceHenrys}
+            onCommit={(inductanceHenrys) => change({ inductanceHenrys })}
+          />
+        )}
+        {(kind === "boost" || (duty !== null && !hasPulses(kind))) && (
           <QuantityInput
             label="Volts at its input"
             unit="V"
@@ -121,25 +131,6 @@ export function ConverterForm({ net, converter }: { readonly net: Net; readonly 
             value={converter.inputVolts}
             onCommit={(inputVolts) => change({ inputVolts })}
           />
-        )}
-        {duty !== null && !hasPulses(kind) && (
-          <>
-            <QuantityInput
-              label="Output choke"
-              unit="H"
-              defaultPrefix="u"
-              limits={[1e-9, 1]}
-              value={converter.inductanceHenrys}
-              onCommit={(inductanceHenrys) => change({ inductanceHenrys })}
-            />
-            <QuantityInput
-              label="Volts at its input"
-              unit="V"
-              limits={[0.1, 1000]}
-              value={converter.inputVolts}
-              onCommit={(inputVolts) => change({ inputVolts })}
-            />
-          </>
         )}
       </div>
     </Part>
