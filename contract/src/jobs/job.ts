@@ -48,7 +48,15 @@ export type QuoteAnswer = (typeof quoteAnswers)[number];
 export const feedKinds = ["mains", "external_supply", "host"] as const;
 export type FeedKind = (typeof feedKinds)[number];
 
-export const supplyChecks = ["swap", "benchFeed", "leadAndFuse", "rearSwitch", "outputLead", "lamps"] as const;
+export const supplyChecks = [
+  "swap",
+  "benchFeed",
+  "leadAndFuse",
+  "rearSwitch",
+  "outputLead",
+  "lamps",
+  "rangeSwitch",
+] as const;
 export type SupplyCheck = (typeof supplyChecks)[number];
 
 const moneyField = () => number().integer().min(0).max(100_000_000).nullable().defined();
@@ -100,6 +108,7 @@ export const intakeDetailsSchema = strictObject({
     rearSwitch: checkField(),
     outputLead: checkField().optional(),
     lamps: checkField().optional(),
+    rangeSwitch: checkField().optional(),
   }).required(),
   economics: strictObject({
     labourMinutes: nullableBetween(0, 6000),

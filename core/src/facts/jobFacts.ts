@@ -61,7 +61,12 @@ export interface DeviceFacts {
 /** What the counter tried before anything was opened, and what the output stood at. */
 export interface IntakeFacts {
   readonly checks: Readonly<
-    Partial<Record<"swap" | "benchFeed" | "leadAndFuse" | "rearSwitch" | "outputLead" | "lamps", string | null>>
+    Partial<
+      Record<
+        "swap" | "benchFeed" | "leadAndFuse" | "rearSwitch" | "outputLead" | "lamps" | "rangeSwitch",
+        string | null
+      >
+    >
   >;
   readonly outputVolts: number | null;
 }

@@ -153,6 +153,7 @@ function film(
   if (isDropper) note("dropper_capacitor_low", isLost);
   else if (seat === "resonant_capacitor_bad") note(seat, isShorted || isLost ? true : (isLost ?? isShorted));
   if (seat !== "resonant_capacitor_bad" && isShorted !== null) note(seat, isShorted);
+  if (!isDropper && seat === "x_capacitor_bad") note("x_capacitor_low", isLost);
 }
 
 interface Read {

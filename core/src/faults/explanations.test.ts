@@ -24,7 +24,11 @@ describe("the fault knowledge", () => {
     const shown = new Set(files.flatMap((one) => one.flatMap((each) => Object.keys(each.shows))));
     for (const file of files) expect(knowledgeProblems(file)).toEqual([]);
     // What happened before is no symptom, and a residual current is a matter of the way to earth.
-    expect(symptomCodes.filter((one) => !shown.has(one))).toEqual(["residual_current_tripped", ...historyCodes]);
+    expect(symptomCodes.filter((one) => !shown.has(one))).toEqual([
+      "tingle",
+      "residual_current_tripped",
+      ...historyCodes,
+    ]);
     // What runs and what was tried in vain speaks against faults; everything else is shown by some.
     const excluded = new Set(files.flatMap((one) => one.flatMap((each) => Object.keys(each.excludes ?? {}))));
     const silent = Object.keys(testFindings).filter((one) => !shown.has(one));

@@ -75,13 +75,14 @@ export function faultEvidence(
   return jobEvidence(facts, judgements, rules).evidence;
 }
 
-/** A residual current is a matter of the way to earth alone: no fault of the model. */
-const symptomFindings: Readonly<Record<string, Finding>> = { residual_current_tripped: "" };
+/** A residual current and a tingle are a matter of the way to earth alone: no fault of the model, and never explained away. */
+const symptomFindings: Readonly<Record<string, Finding>> = { residual_current_tripped: "", tingle: "" };
 
 /** What the counter tried: lead, switch, output lead, another supply, the load on a bench supply. */
 function counter({ intake }: JobFacts, note: Note): void {
-  const { leadAndFuse, rearSwitch, outputLead, swap, benchFeed, lamps } = intake.checks;
+  const { leadAndFuse, rearSwitch, outputLead, swap, benchFeed, lamps, rangeSwitch } = intake.checks;
   if (leadAndFuse === "good" && rearSwitch !== "bad") note("lead_checked_good", true);
+  if (rangeSwitch !== undefined && rangeSwitch !== null) note("range_switch_checked_bad", rangeSwitch === "bad");
   if (outputLead === "good") note("output_lead_checked_good", true);
   if (outputLead === "bad") note("output_lead_checked_bad", true);
   if (lamps === "good") note("light_tested_good", true);

@@ -55,6 +55,8 @@ export const testFindings = {
   fusible_reads_open: 0.005,
   varistor_reads_shorted: 0.005,
   x_capacitor_bad: 0.005,
+  x_capacitor_low: 0.005,
+  range_switch_checked_bad: 0.01,
   clamp_reads_shorted: 0.005,
   control_rectifier_bad: 0.005,
   output_clamp_reads_shorted: 0.005,

@@ -88,7 +88,7 @@ export function findingsOfPart(position: BoardPosition, section: Section | undef
     case "ptc":
       return ["inrush_limiter_reads_open"];
     case "film":
-      return [filmSeat(section)];
+      return filmSeat(section) === "x_capacitor_bad" ? ["x_capacitor_bad", "x_capacitor_low"] : [filmSeat(section)];
     case "ntc":
       return ["inrush_limiter_reads_open"];
     case "bridge":

@@ -105,7 +105,8 @@ describe("a film capacitor that has lost its value", () => {
     );
     expect(read(0.6e-6, "pfc_resonant_with_standby", "gate").get("resonant_capacitor_bad")).toBe(true);
     expect(read(0.95e-6, "pfc_resonant_with_standby", "gate").get("resonant_capacitor_bad")).toBe(false);
-    expect(read(0.6e-6, "flyback", null).size).toBe(0);
+    expect(read(0.6e-6, "flyback", null).get("x_capacitor_low")).toBe(true);
+    expect(read(0.95e-6, "flyback", null).get("x_capacitor_low")).toBe(false);
   });
 });
 
@@ -118,6 +119,8 @@ describe("what the counter tried and what runs", () => {
     expect(evidenceOf(checks({ leadAndFuse: "good", rearSwitch: "bad" })).has("lead_checked_good")).toBe(false);
     expect(evidenceOf(checks({ outputLead: "bad" })).get("output_lead_checked_bad")).toBe(true);
     expect(evidenceOf(checks({ lamps: "bad" })).get("light_tested_bad")).toBe(true);
+    expect(evidenceOf(checks({ rangeSwitch: "bad" })).get("range_switch_checked_bad")).toBe(true);
+    expect(evidenceOf(job({ symptoms: ["tingle", "residual_current_tripped"] })).size).toBe(0);
     expect(evidenceOf(checks({ lamps: "good" })).get("light_tested_good")).toBe(true);
     expect(evidenceOf(checks({ swap: "good" })).get("load_fed_well")).toBe(true);
     expect(evidenceOf(checks({ benchFeed: "bad" })).get("bench_supply_feeds_load_badly")).toBe(true);

@@ -26,6 +26,7 @@ const checkLabels: Readonly<Record<SupplyCheck, string>> = {
   outputLead: "Output lead and plug",
   rearSwitch: "Rear switch",
   lamps: "Backlight on a tester of its own",
+  rangeSwitch: "Mains range switch or link, as it should stand",
 };
 
 /** What was read before anything was opened, and whether it is the supply at all. */
