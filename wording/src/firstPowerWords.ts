@@ -50,6 +50,7 @@ const gateCauses: Readonly<Record<GateCause, string>> = {
   breaker_told: "A tripped breaker was told at intake",
   bang_told: "A bang was told at intake",
   residual_current_told: "A tripped residual-current device was told at intake",
+  tingle_told: "A tingle was told at intake: current found its way to earth through a hand",
   fuse_blown: "A fuse blew",
   breaker_tripped: "The circuit breaker tripped",
   residual_current_tripped: "The residual-current device tripped",

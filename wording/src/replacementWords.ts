@@ -17,6 +17,7 @@ export const limitSourceLabels: Readonly<Record<LimitSource, string>> = {
   inrush: "what the thermistor takes in",
   spot: "read there under power",
   predecessor: "as the old one died",
+  survivor: "at most, as the old one lived",
   assumed: "assumed",
   entered: "entered",
 };
@@ -39,6 +40,7 @@ const checks: Readonly<Record<string, string>> = {
   W_ESR_UNKNOWN: "ESR not known",
   W_RIPPLE: "ripple rating somewhat lower",
   W_RIPPLE_UNKNOWN: "ripple rating not known",
+  W_LOOP_PHASE: "ESR takes 15 to 30 degrees of the regulation's phase: try a load step",
   W_RIPPLE_MARGIN: "ripple rating with little over the current here",
   W_POLYMER: "polymer in place of a liquid part",
 };

@@ -351,6 +351,9 @@ export const tradeConstants = {
     /** A part dried where both were read of it off the board. */
     driedBelowRatio: 0.85,
     driedFromEsrRatio: 2,
+    /** A part is as new where both were read of it off the board. */
+    soundAboveRatio: 0.92,
+    soundBelowEsrRatio: 1.3,
     /** Gap of the mains that outputs stand through, and what is usual around a bulk. Rough. */
     holdUpSeconds: 10e-3,
     usualEfficiencyRatio: 0.85,

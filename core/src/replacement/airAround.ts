@@ -9,6 +9,7 @@ import { tellingReadings } from "../readings/reading";
 import type { Limit } from "./limit";
 import type { Surroundings } from "./surroundings";
 
+const { soundAboveRatio, soundBelowEsrRatio } = tradeConstants.replacement;
 const { assumedLifeHours, driedBelowRatio, driedFromEsrRatio, assumedAmbientCelsius, assumedClassCelsius } =
   tradeConstants.replacement;
 
@@ -28,7 +29,9 @@ export function airAround(place: {
   const spot = around && spotCelsius(place.position, around);
   const promised: Limit[] = mission ? [{ value: mission.partAmbientCelsius, source: "purpose" }] : [];
   const implied = impliedBy(place);
-  const reckoned = [...promised, ...(implied ? [implied] : [])].sort((a, b) => b.value - a.value);
+  const bound = implied ? null : livedBelow(place);
+  const kept = bound ? promised.map((one) => (one.value > bound.value ? bound : one)) : promised;
+  const reckoned = [...kept, ...(implied ? [implied] : [])].sort((a, b) => b.value - a.value);
   const all: Limit[] = [...(spot === null ? [] : [{ value: spot, source: "spot" } as const]), ...reckoned];
   return all.length > 0 ? all : [{ value: assumedAmbientCelsius, source: "assumed" }];
 }
@@ -70,11 +73,38 @@ function impliedBy({
   return { value: celsius, source: "predecessor", band: [celsius, highCelsius] };
 }
 
-function hasDried(part: FittedPart, { facts }: Surroundings): boolean {
+/** A part that reads as new after its years cannot have stood hotter than would have worn it out: a bound from the other side. */
+function livedBelow({
+  part,
+  purpose,
+  around,
+}: Pick<Parameters<typeof airAround>[0], "part" | "purpose" | "around">): Limit | null {
+  const years = around?.facts.device.ageYears ?? null;
+  const hoursPerDay = purpose?.hoursPerDay ?? null;
+  if (!around || !years || !hoursPerDay || part.origin !== "found") return null;
+  const { farads, esr, fresh } = offBoard(part, around);
+  if (!farads || !esr || !fresh || part.capacitanceFarads === null) return null;
+  const isAsNew =
+    farads.value > soundAboveRatio * part.capacitanceFarads && esr.value < soundBelowEsrRatio * fresh.typicalOhms;
+  if (!isAsNew) return null;
+  const { celsius } = impliedAmbientCelsius({
+    ratedLifeHours: assumedLifeHours[part.capacitorClass ?? "lowz"],
+    ratedTemperatureCelsius: part.temperatureClassCelsius ?? assumedClassCelsius,
+    ...{ years, hoursPerDay },
+  });
+  return { value: celsius, source: "survivor" };
+}
+
+/** ESR and C of a part as read off the board, and what a new one would have read. */
+function offBoard(part: FittedPart, { facts }: Surroundings) {
   const own = tellingReadings(facts.readings).filter((one) => one.fittedPartId === part.id);
   const farads = groupReadings(own, "capacitance").find((one) => !one.isInCircuit);
   const esr = groupReadings(own, "esr").find((one) => !one.isInCircuit);
-  const fresh = esr && expectedEsrOfPart(part, esr.frequencyHertz, esr.temperatureCelsius);
+  return { farads, esr, fresh: esr && expectedEsrOfPart(part, esr.frequencyHertz, esr.temperatureCelsius) };
+}
+
+function hasDried(part: FittedPart, around: Surroundings): boolean {
+  const { farads, esr, fresh } = offBoard(part, around);
   if (!farads || !esr || !fresh || part.capacitanceFarads === null) return false;
   return farads.value < driedBelowRatio * part.capacitanceFarads && esr.value > driedFromEsrRatio * fresh.typicalOhms;
 }

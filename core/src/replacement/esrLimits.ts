@@ -9,7 +9,8 @@ import { converterOf } from "../ripple/usualConverter";
 import { leastLoopEsrOhms } from "./loopPhase";
 import type { Surroundings } from "./surroundings";
 
-const { mostOldEsrRatio, linearLeastOhms, linearMostOhms } = tradeConstants.replacement;
+const { mostOldEsrRatio, linearLeastOhms, linearMostOhms, loop } = tradeConstants.replacement;
+const { warnDegrees } = loop;
 
 export interface EsrLimits {
   readonly mostOhms: number | null;
@@ -17,6 +18,8 @@ export interface EsrLimits {
   /** By what is known and assumed of the converter even the old part as new would not keep the rail's ripple limit. */
   readonly isOldOver: boolean;
   readonly leastOhms: number | null;
+  /** From here down the regulation loses noticeable phase, if not too much. */
+  readonly warnOhms: number | null;
   readonly leastBy: "loop" | "linear" | null;
 }
 
@@ -37,7 +40,14 @@ export function esrLimits(
   const byOld = old === null ? null : mostOldEsrRatio * old.highOhms;
   if (net?.section === "linear-regulator") {
     const mostOhms = Math.min(byOld ?? linearMostOhms, linearMostOhms);
-    return { mostOhms, mostBy: "linear", leastOhms: linearLeastOhms, leastBy: "linear", isOldOver: false };
+    return {
+      mostOhms,
+      mostBy: "linear",
+      leastOhms: linearLeastOhms,
+      leastBy: "linear",
+      isOldOver: false,
+      warnOhms: null,
+    };
   }
   const bank = net && around ? bankOf(position, part, net, around) : null;
   const ofRipple = bank && net && around ? rippleMost(bank, net, around) : null;
@@ -46,8 +56,9 @@ export function esrLimits(
   const isOldOver = ofRipple !== null && ofRipple < asNew;
   const mostOhms = ofRipple !== null && (byOld === null || ofRipple < byOld) ? Math.max(ofRipple, asNew) : byOld;
   const leastOhms = bank && net && around ? loopLeast(bank, net, around) : null;
+  const warnOhms = bank && net && around ? loopLeast(bank, net, around, warnDegrees) : null;
   return {
-    ...{ mostOhms, leastOhms },
+    ...{ mostOhms, leastOhms, warnOhms },
     isOldOver,
     mostBy: mostOhms === null ? null : mostOhms === ofRipple ? "ripple" : "old_part",
     leastBy: leastOhms === null ? null : "loop",
@@ -118,7 +129,7 @@ function rippleMost(bank: Bank, net: BoardNet, around: Surroundings): number | n
 
 const regulated: readonly BoardNet["section"][] = ["output", "output-post", "standby", "board-regulator"];
 
-function loopLeast(bank: Bank, net: BoardNet, around: Surroundings): number | null {
+function loopLeast(bank: Bank, net: BoardNet, around: Surroundings, lostDegrees?: number): number | null {
   if (!regulated.includes(net.section)) return null;
   const converter = converterOf(net, around.facts);
   const isIsolated = converter.kind !== "buck" && converter.kind !== "boost";
@@ -128,7 +139,7 @@ function loopLeast(bank: Bank, net: BoardNet, around: Surroundings): number | nu
   };
   const choke = around.facts.nets.find((one) => one.network?.behindNetId === net.id)?.network?.chokeHenrys ?? null;
   const switchingHertz = converter.switchingHertz ?? tradeConstants.replacement.usualSwitchingHertz;
-  const least = leastLoopEsrOhms(before, before.capacitanceFarads, { switchingHertz, isIsolated }, choke);
+  const least = leastLoopEsrOhms(before, before.capacitanceFarads, { switchingHertz, isIsolated }, choke, lostDegrees);
   if (least === 0) return null;
   const own = placeOhms(least, bank);
   return Number.isFinite(own) ? own : null;

@@ -16,6 +16,7 @@ export type LimitSource =
   | "spot"
   | "purpose"
   | "predecessor"
+  | "survivor"
   | "assumed"
   | "entered";
 

@@ -210,6 +210,17 @@ describe("the air around a place", () => {
     const nothing = { hoursPerDay: null, standbyHoursPerDay: null, ambientCelsius: null, isEnclosed: null };
     expect(need({ device }, nothing)?.ambientCelsius).toEqual({ value: 60, source: "assumed" });
   });
+  it("is bounded by a part that reads as new after its years", () => {
+    const asNew = [
+      sampleReading("C1", { value: 0.033, circuitState: "out" }),
+      sampleReading("C1", { quantity: "capacitance", value: 980e-6, circuitState: "out" }),
+    ];
+    const hot = { ...purpose, ambientCelsius: 50, isEnclosed: true };
+    // 3000 hours of a low-impedance part, 14,600 lived: it never stood above 82 degrees, though 85 were promised.
+    expect(need({ device, readings: asNew }, hot)?.ambientCelsius).toMatchObject({ source: "survivor" });
+    expect(need({ device, readings: asNew }, hot)?.ambientCelsius.value).toBeCloseTo(82.2, 1);
+    expect(need({ device, readings: asNew })?.ambientCelsius.source).toBe("purpose");
+  });
   it("believes no death that was not drying, or whose rectifier nobody read sound, or without hours", () => {
     const source = (facts: Partial<JobFacts>, told = purpose) => need(facts, told)?.ambientCelsius.source;
     expect(source({ device, readings: dried })).toBe("purpose");

@@ -174,6 +174,9 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
       ...(isReckoned && part.rippleAmpsRms < rippleMarginRatio * requirement.rippleAmpsRms.value
         ? ["W_RIPPLE_MARGIN"]
         : []),
+      ...(requirement.esrWarnOhms !== null && typicalOfCatalogueRatio * part.esrOhms < requirement.esrWarnOhms
+        ? ["W_LOOP_PHASE"]
+        : []),
     ],
   };
 }

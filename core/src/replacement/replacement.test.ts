@@ -122,6 +122,21 @@ describe("rankReplacements", () => {
     ]);
   });
 
+  it("warns of an ESR that takes noticeable phase, and turns down one that takes too much or a rating below the current", () => {
+    const need = {
+      ...requirement(),
+      esrWarnOhms: 0.03,
+      esrMinOhms: { value: 0.02, source: "loop" },
+      rippleAmpsRms: { value: 1.2, source: "ripple", band: [1, 1.6] },
+    } as const;
+    const of = (more: Partial<CataloguePart>) => rank([{ ...good, ...more }], need);
+    expect(of({}).survivors[0]?.warnings).toContain("W_RIPPLE_MARGIN");
+    expect(of({ rippleAmpsRms: 1.6 }).survivors[0]?.warnings).toEqual([]);
+    expect(of({ rippleAmpsRms: 1.6, esrOhms: 0.04 }).survivors[0]?.warnings).toContain("W_LOOP_PHASE");
+    expect(of({ esrOhms: 0.025 }).nearMisses[0]?.rejections.map((one) => one.code)).toEqual(["esr_low"]);
+    expect(of({ rippleAmpsRms: 0.9 }).nearMisses[0]?.rejections.map((one) => one.code)).toEqual(["ripple_low"]);
+  });
+
   it("orders survivors by expected life, then by price", () => {
     const cheap = { ...good, id: "cheap", priceMinor: 10 };
     const lasting = { ...good, id: "lasting", ratedLifeHours: 7000 };

@@ -52,6 +52,8 @@ export interface Requirement {
   readonly esrMinOhms: Limit | null;
   /** No ESR lies between both ends, as they were set by hand: what would open the window. */
   readonly esrOpens: readonly EsrOpening[];
+  /** ESR below which the regulation loses noticeable phase; null where it does not matter, or nobody knows. */
+  readonly esrWarnOhms: number | null;
   /** By what is assumed of the converter even the old part as new would not keep the rail's ripple limit. */
   readonly isOldOverRipple: boolean;
   readonly isLowEsrOnly: boolean;
@@ -182,6 +184,7 @@ export function replacementRequirement(
     ...{ esrMaxOhms, esrMinOhms },
     esrOpens: isEmpty ? ["keep_a_liquid_part", "load_step_test", "higher_ripple_limit"] : [],
     isOldOverRipple: esr.isOldOver,
+    esrWarnOhms: esr.warnOhms,
     isLowEsrOnly: facts.isSwitchingOutput || net?.section === "vcc",
     rippleAmpsRms,
     ripple,

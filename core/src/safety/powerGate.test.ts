@@ -129,6 +129,9 @@ describe("a residual-current trip", () => {
     check(3, "earth_insulation", null, values, { hasShort });
   it("asks for the insulation and for no short test", () => {
     expect(open(["residual_current_tripped"], [])).toEqual(["earth_insulation"]);
+    expect(open(["tingle"], [])).toEqual(["earth_insulation"]);
+    expect([gate(["tingle"], []).cause, gate(["tingle"], [insulation([20e6])]).isShut]).toEqual(["tingle_told", false]);
+    expect(open(["tingle", "fuse_blown"], all(1))).toEqual(["earth_insulation"]);
     expect(gate([], [samplePower("residual_current_tripped", 1)]).isShut).toBe(true);
     expect(gate(["residual_current_tripped"], [insulation([20e6])]).isShut).toBe(false);
     expect(gate(["residual_current_tripped"], [insulation([20e3], true)]).isShut).toBe(true);

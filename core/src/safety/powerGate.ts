@@ -7,6 +7,7 @@ export type GateCause =
   | "breaker_told"
   | "bang_told"
   | "residual_current_told"
+  | "tingle_told"
   | "fuse_blown"
   | "breaker_tripped"
   | "residual_current_tripped"
@@ -34,6 +35,7 @@ const tellingSymptoms: Readonly<Record<string, GateCause>> = {
   breaker_tripped: "breaker_told",
   bang: "bang_told",
   residual_current_tripped: "residual_current_told",
+  tingle: "tingle_told",
 };
 
 const shutBy: Readonly<Partial<Record<PowerEvent["kind"], GateCause>>> = {
@@ -45,7 +47,7 @@ const shutBy: Readonly<Partial<Record<PowerEvent["kind"], GateCause>>> = {
 /**
  * Whether power-up steps may be offered after a blown fuse, a bang, a tripped breaker or a residual-current trip, told at
  * intake or logged later. It opens when every short test has its number or a picked reason and none is low; after a
- * residual-current trip by an insulation test instead. What was tested before the last trip does not count. A person may
+ * residual-current trip, or a tingle that was told, by an insulation test instead. What was tested before the last trip does not count. A person may
  * overrule it with a reason, until something trips again.
  */
 export function powerGate(board: GateBoard, symptoms: readonly string[], events: readonly PowerEvent[]): PowerGate {
@@ -78,7 +80,9 @@ export function powerGate(board: GateBoard, symptoms: readonly string[], events:
   return { isShut: !isOpen, cause: causes.at(-1) ?? null, demands, overruledBy };
 }
 
-const isResidual = (cause: GateCause) => cause.startsWith("residual_current");
+/** Matters of the way to earth: an insulation test answers them, no short test does. */
+const toEarth: readonly GateCause[] = ["residual_current_told", "residual_current_tripped", "tingle_told"];
+const isResidual = (cause: GateCause) => toEarth.includes(cause);
 
 /** Older jobs know one test across the bulk, with or without a number: without one it says nothing. */
 function isCheck(event: PowerEvent): boolean {
