@@ -75,7 +75,7 @@ describe("the ripple lens", () => {
     await page.see("switching, 66 kHz");
     await page.see("points to the output capacitors before or after the choke");
     await page.see("twice the mains, 100 Hz");
-    await page.see("% explained");
+    await page.see("at the switching frequency: they explain");
     const [capture] = (await job()).captures.filter((one) => one.name.startsWith("sawtooth"));
     expect(capture?.analysis.sampleCount).toBe(200_000);
   });

@@ -56,10 +56,10 @@ export const feedLabels: Readonly<Record<StoreFeed, string>> = {
 };
 
 const dangers: Readonly<Record<DangerLevel, string>> = {
-  faint: "Below 60 V: marks pins and meters, hardly a hand",
+  faint: "Below 60 V: not felt by dry hands; it marks pins, and welds a ring",
   startling: "Startles: the jerk hurts more than the shock",
-  severe: "Severe: a painful shock, dangerous across the chest",
-  deadly: "Can stop a heart",
+  severe: "Can kill across the chest",
+  deadly: "Can kill",
 };
 
 /** What a charge could do, and a plain comparison for its energy. */
@@ -121,7 +121,7 @@ export function drainClueWords(clue: DrainClue): string {
   const volts = formatQuantity(clue.volts, "V").text;
   switch (clue.code) {
     case "stays_full":
-      return `Still ${volts} after a minute without a drain: the converter never started, and there is no bleeder.`;
+      return `Still ${volts} after a minute without a drain: the converter never started or latched off, and the bleeder is open or there is none.`;
     case "falls_too_slowly": {
       const predicted = formatQuantity(clue.predictedVolts ?? 0, "V", { significantDigits: 2 }).text;
       const implied =

@@ -18,7 +18,10 @@ import { listWords } from "./boardWords";
 
 /** What lamp, limiter or rail does at first power, and what that means. */
 export const firstPowerSigns: Readonly<Record<PowerSign, readonly [sign: string, meaning: string]>> = {
-  flash_then_dim: ["flash, then dim or dark", "the bulk charged and little is drawn: go on, with care"],
+  flash_then_dim: [
+    "flash, then dim or dark",
+    "the bulk charged and little is drawn (with PFC it flashes twice, a relay clicks): go on, with care",
+  ],
   dark: ["dark from the start", "nothing is drawn: inlet, fuse, thermistor, bridge"],
   bright: ["bright and steady", "a short or a heavy overload: switch off, drain, test for shorts"],
   pulsing: ["pulsing", "it starts and gives up: control supply, a shorted output, or the lamp is too small"],

@@ -218,9 +218,9 @@ describe("wording", () => {
 
   it("compares a charge with something that falls", () => {
     expect(plain(dangerWords(7.92, 325))).toBe(
-      "Severe: a painful shock, dangerous across the chest; the energy of a kilogram falling 81 cm",
+      "Can kill across the chest; the energy of a kilogram falling 81 cm",
     );
-    expect(plain(dangerWords(25, 325))).toContain("Can stop a heart; the energy of a kilogram falling 2.5 m");
+    expect(plain(dangerWords(25, 325))).toContain("Can kill; the energy of a kilogram falling 2.5 m");
     expect(dangerWords(0.02, 24)).toContain("under a centimetre");
   });
 

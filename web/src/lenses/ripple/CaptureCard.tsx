@@ -123,9 +123,17 @@ function Attribution(props: {
       </ul>
       {attribution.explainedRatio !== null && (
         <p className={classes.story}>
-          The capacitors as read bring about {volts(attribution.predictedVolts ?? 0)} of{" "}
-          {volts(attribution.switchingVolts ?? 0)} switching ripple: {Math.round(attribution.explainedRatio * 100)} %
-          explained.
+          Predicted from the capacitors as read {volts(attribution.predictedVolts ?? 0)}
+          {prediction && prediction.highVolts > prediction.lowVolts && (
+            <>
+              {" "}
+              ({volts(prediction.lowVolts)} to {volts(prediction.highVolts)})
+            </>
+          )}
+          , captured {volts(attribution.switchingVolts ?? 0)} at the switching frequency:{" "}
+          {(attribution.unexplainedVolts ?? 0) === 0
+            ? "they explain it."
+            : `they explain ${Math.round(attribution.explainedRatio * 100)} %.`}
           {(attribution.unexplainedVolts ?? 0) > 0 &&
             ` ${volts(attribution.unexplainedVolts ?? 0)} is left over beyond what was assumed: an open point.`}
           {best && bestName && ` Renewing ${bestName} alone would lower it most, to ${volts(best.peakToPeakVolts)}.`}

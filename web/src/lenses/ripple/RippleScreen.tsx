@@ -289,8 +289,8 @@ function RailScreen({ netId }: { readonly netId: string }) {
                 </Part>
               )}
               <p className={text.softLine}>
-                “As read” takes readings out of circuit; parts without one count as new. Exact for the filter as it is
-                drawn; docs/ripple.md says how.
+                “As read” takes readings out of circuit; parts without one count as new. The arithmetic is exact, the
+                converter is what was told and assumed; docs/ripple.md says how.
               </p>
             </>
           }
