@@ -7,6 +7,8 @@ import { capacitorClasses } from "./capacitorClass";
 import { compensatedEsr } from "./compensatedEsr";
 import { dissipationFactorLimitRatio } from "./dissipationFactorLimit";
 import { type EsrQuestion, expectedEsr } from "./expectedEsr";
+import { expectedEsrOfPart } from "./expectedEsrOfPart";
+import { hybridEsrMaximumOhms } from "./hybridEsr";
 import { leakageLimitAmps } from "./leakageLimit";
 import { seriesResistanceTemperatureFactor } from "./seriesResistanceTemperatureFactor";
 import { testerReading } from "./testerReading";
@@ -178,5 +180,26 @@ describe("leakageLimitAmps", () => {
   });
   it("refuses a factor of zero", () => {
     expect(() => leakageLimitAmps({ ...limit, factorRatio: 0 })).toThrow(OutOfRangeError);
+  });
+});
+
+describe("a hybrid", () => {
+  const hybrid = (diameterMetres: number | null, ratedVolts: number, datasheetEsrOhms: number | null = null) =>
+    expectedEsrOfPart(
+      {
+        ...{ capacitanceFarads: 47e-6, ratedVolts, capacitorClass: "hybrid", diameterMetres, heightMetres: 0.01 },
+        datasheetEsrOhms,
+      },
+      100e3,
+      20,
+    );
+  it("has an ESR by its can and its volts, not one for all", () => {
+    expect(hybridEsrMaximumOhms({ diameterMetres: 0.008, ratedVolts: 35 })).toBeCloseTo(0.027, 9);
+    expect(hybridEsrMaximumOhms({ diameterMetres: 0.008, ratedVolts: 63 })).toBeCloseTo(0.0432, 9);
+    expect(hybridEsrMaximumOhms({ diameterMetres: 0.0063, ratedVolts: 35 })).toBeCloseTo(0.06, 9);
+    expect(hybridEsrMaximumOhms({ diameterMetres: null, ratedVolts: 100 })).toBeCloseTo(0.027 * 2.4, 9);
+    expect(hybrid(0.008, 63)?.highOhms).toBeCloseTo(0.0432, 4);
+    expect(hybrid(0.008, 63)?.source).toBe("polymer_can");
+    expect(hybrid(0.008, 63, 0.03)?.source).toBe("datasheet");
   });
 });

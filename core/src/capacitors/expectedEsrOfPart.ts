@@ -2,6 +2,7 @@ import type { JudgementConstants } from "../constants/judgementConstants";
 import { judgementConstants } from "../constants/judgementConstants";
 import type { CapacitorClass } from "./capacitorClass";
 import { type ExpectedEsr, expectedEsr } from "./expectedEsr";
+import { hybridEsrMaximumOhms } from "./hybridEsr";
 import { extrapolationFactor, type TableBasis, tableBasis } from "./tableBasis";
 
 /** `best_first`: data sheet, then can size, then tan delta. `tan_delta`: as on a chart, whatever the size. */
@@ -39,6 +40,10 @@ export function expectedEsrOfPart(
   if (capacitanceFarads === null || ratedVolts === null || !(frequencyHertz > 0)) return null;
   const capacitorClass = part.capacitorClass ?? "lowz";
   const question = { ...part, capacitanceFarads, ratedVolts, capacitorClass, frequencyHertz, temperatureCelsius };
+  if (capacitorClass === "hybrid" && part.datasheetEsrOhms === null) {
+    const datasheetEsrOhms = hybridEsrMaximumOhms({ diameterMetres: part.diameterMetres, ratedVolts });
+    return { ...expectedEsr({ ...question, datasheetEsrOhms }, constants), source: "polymer_can", basis: "row" };
+  }
   const expected = expectedEsr(question, constants);
   const basis = tableBasis(question, expected, constants);
   if (basis !== "extrapolated") return { ...expected, basis };

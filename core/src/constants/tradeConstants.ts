@@ -5,6 +5,19 @@
 export const tradeConstants = {
   capacitors: {
     /** Leakage that sheets allow, of C V: solid polymer, hybrid, and liquid parts for the mains. */
+    /** Most ESR of hybrids by diameter, and by volts on top. Rough, from sheets. */
+    hybridMostOhms: [
+      [5.5e-3, 0.12],
+      [6.9e-3, 0.06],
+      [8.9e-3, 0.027],
+      [10.9e-3, 0.02],
+    ] as readonly (readonly [upToMetres: number, ohms: number])[],
+    hybridVoltFactors: [
+      [35, 1],
+      [50, 1.3],
+      [63, 1.6],
+      [80, 2],
+    ] as readonly (readonly [upToVolts: number, ratio: number])[],
     ...{ polymerLeakageRatio: 0.2, hybridLeakageRatio: 0.05, highVoltLeakageRatio: 0.03, highVoltsFrom: 160 },
     /** The series part of ESR never falls below this share of the whole, whatever the oxide is said to lose. */
     leastSeriesShare: 0.05,
