@@ -5,6 +5,7 @@ import { tradeConstants } from "../constants/tradeConstants";
 import { lifeWithRippleHeating } from "../life/lifeWithRipple";
 import { missionLife } from "../life/missionLife";
 import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
+import type { LimitSource } from "./limit";
 import type { Requirement } from "./requirement";
 
 const { pitchToleranceMetres, sizeToleranceMetres, nearMiss, polymerDecadeKelvin, polymerCoreRiseKelvin } =
@@ -59,6 +60,8 @@ export interface RankedReplacement {
   readonly lifeHours: number;
   readonly cappedLifeHours: number;
   readonly coreRiseKelvin: number;
+  /** The life in every other air that anything says; the warmest counts above. */
+  readonly otherLives: readonly { readonly source: LimitSource; readonly cappedLifeHours: number }[];
   readonly rejections: readonly Rejection[];
   readonly warnings: readonly string[];
 }
@@ -168,6 +171,13 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     lifeHours: life.lifeHours,
     cappedLifeHours: life.cappedLifeHours,
     coreRiseKelvin: life.coreRiseKelvin,
+    otherLives:
+      requirement.ambientCelsius.source === "entered"
+        ? []
+        : requirement.ambients.slice(1).map(({ source, value }) => ({
+            source,
+            cappedLifeHours: expectedLife(requirement, part, value).cappedLifeHours,
+          })),
     rejections,
     warnings: [
       ...codesOf(check, "warn").filter((code) => !isOld(code)),
@@ -182,7 +192,11 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
 }
 
 /** Around the clock at the ambient of the requirement, or over the promised day, whose ambient an entered one replaces. */
-function expectedLife(requirement: Requirement, part: CataloguePart) {
+function expectedLife(
+  requirement: Requirement,
+  part: CataloguePart,
+  ambientCelsius: number = requirement.ambientCelsius.value,
+) {
   const rating = {
     ratedLifeHours: part.ratedLifeHours,
     ratedTemperatureCelsius: part.temperatureClassCelsius,
@@ -193,7 +207,6 @@ function expectedLife(requirement: Requirement, part: CataloguePart) {
     // Solid polymer does not dry: its sheets promise ten times the life for twenty kelvin.
     ...(part.capacitorClass === "polymer" && { decadeKelvin: polymerDecadeKelvin }),
   } as const;
-  const ambientCelsius = requirement.ambientCelsius.value;
   const steady = lifeWithRippleHeating({ ...rating, ambientCelsius, rippleAmpsRms: requirement.rippleAmpsRms.value });
   const { mission } = requirement;
   if (!mission) return steady;

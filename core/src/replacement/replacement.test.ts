@@ -137,6 +137,19 @@ describe("rankReplacements", () => {
     expect(of({ rippleAmpsRms: 0.9 }).nearMisses[0]?.rejections.map((one) => one.code)).toEqual(["ripple_low"]);
   });
 
+  it("says the life in the other air too, and counts the warmer", () => {
+    const airs = [
+      { value: 76, source: "predecessor" },
+      { value: 45, source: "purpose" },
+    ] as const;
+    const told = { ...requirement(), ambientCelsius: airs[0], ambients: airs };
+    const [row] = rank([good], told).survivors;
+    expect(row?.otherLives.map((one) => one.source)).toEqual(["purpose"]);
+    expect(row?.otherLives[0]?.cappedLifeHours).toBeGreaterThan(3 * (row?.lifeHours ?? 0));
+    const byHand = { ...told, ambientCelsius: { value: 50, source: "entered" } } as const;
+    expect(rank([good], byHand).survivors[0]?.otherLives).toEqual([]);
+  });
+
   it("orders survivors by expected life, then by price", () => {
     const cheap = { ...good, id: "cheap", priceMinor: 10 };
     const lasting = { ...good, id: "lasting", ratedLifeHours: 7000 };

@@ -1,7 +1,15 @@
 import { Button } from "@mantine/core";
 import type { Position, StockedPart } from "@pale-cap/contract";
 import { judgePosition, noOverrides, partInHand, type RankedReplacement, standingReadings } from "@pale-cap/core";
-import { checkWords, lifeText, moneyText, quantityFacts, sourceLabels, verdictLabels } from "@pale-cap/wording";
+import {
+  checkWords,
+  lifeText,
+  limitSourceLabels,
+  moneyText,
+  quantityFacts,
+  sourceLabels,
+  verdictLabels,
+} from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { newId } from "../../api/newId";
@@ -250,7 +258,14 @@ function PartTable(props: {
               <td>
                 <Quantity value={part.rippleAmpsRms} unit="A" />
               </td>
-              <td className={text.figure}>{lifeText(row.cappedLifeHours)}</td>
+              <td className={text.figure}>
+                {lifeText(row.cappedLifeHours)}
+                {row.otherLives.map((one) => (
+                  <div key={one.source} className={classes.source}>
+                    {limitSourceLabels[one.source]} {lifeText(one.cappedLifeHours)}
+                  </div>
+                ))}
+              </td>
               <td className={text.figure}>{moneyText(part.priceMinor, props.currency)}</td>
               <td>
                 <Button
