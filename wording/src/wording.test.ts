@@ -217,9 +217,7 @@ describe("wording", () => {
   });
 
   it("compares a charge with something that falls", () => {
-    expect(plain(dangerWords(7.92, 325))).toBe(
-      "Can kill across the chest; the energy of a kilogram falling 81 cm",
-    );
+    expect(plain(dangerWords(7.92, 325))).toBe("Can kill across the chest; the energy of a kilogram falling 81 cm");
     expect(plain(dangerWords(25, 325))).toContain("Can kill; the energy of a kilogram falling 2.5 m");
     expect(dangerWords(0.02, 24)).toContain("under a centimetre");
   });
