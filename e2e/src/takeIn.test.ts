@@ -167,7 +167,7 @@ describe("made safe", () => {
     await page.press(Key.ENTER);
     // 68e-6 x 390^2 / 2 = 5.17 J; through 470 k: 32 s x ln(390 / 60) = 60 s.
     await page.see("5.17 J");
-    await page.see("Severe: a painful shock");
+    await page.see("Can kill across the chest");
     await page.see("60 V after 60 s");
     await page.see("a tool across the pins");
     await page.click("Take");
