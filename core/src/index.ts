@@ -200,6 +200,7 @@ export { combineRepeats } from "./readings/combineRepeats";
 export * from "./readings/factMoment";
 export { type Falsifier, falsifiedBy } from "./readings/falsified";
 export * from "./readings/reading";
+export { airAround } from "./replacement/airAround";
 export {
   type BankChoice,
   type BankFilling,

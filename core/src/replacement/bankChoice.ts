@@ -44,7 +44,7 @@ export interface BankQuestion {
   readonly mostLoadRatio: number;
   readonly leastLifeHours: number;
   readonly mode: "life" | "price";
-  /** Beyond how many tries the search says that it is too large; absent: never. */
+  /** By how much leads are formed; absent: the constants'. */
   readonly pitchToleranceMetres?: number;
 }
 

@@ -8,9 +8,14 @@ import { checkReplacement, type ReplacementCheck } from "./checkReplacement";
 import type { LimitSource } from "./limit";
 import type { Requirement } from "./requirement";
 
-const { pitchToleranceMetres, sizeToleranceMetres, nearMiss, polymerDecadeKelvin, polymerCoreRiseKelvin } =
-  tradeConstants.replacement;
-const { rippleMarginRatio } = tradeConstants.replacement;
+const {
+  pitchToleranceMetres,
+  sizeToleranceMetres,
+  nearMiss,
+  polymerDecadeKelvin,
+  polymerCoreRiseKelvin,
+  rippleMarginRatio,
+} = tradeConstants.replacement;
 const { typicalOfCatalogueRatio } = tradeConstants.ripple;
 
 /** A part that can be bought. ESR (maximum, 20 degrees C) and ripple (at the temperature class) at 100 kHz. */

@@ -1,5 +1,5 @@
 import type { Position } from "@pale-cap/contract";
-import { foundPart, jobStrategies, replacementRequirement } from "@pale-cap/core";
+import { airAround, foundPart, jobStrategies, missionProfile } from "@pale-cap/core";
 import { breakEvenWords, moneyText, ruleStrategies, strategyGapWords, strategyLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useCatalogueQuery } from "../../job/catalogueApi";
@@ -22,11 +22,12 @@ export function StrategyTable({ first }: { readonly first: Position }) {
     for (const { position } of capacitorsInOrder(detail)) {
       const part = foundPart(detail.fittedParts, position.id);
       const net = detail.nets.find((one) => one.id === position.netId) ?? null;
-      const voltageSchool = houseRules["choose.voltageSchool"];
-      const need = part && replacementRequirement({ position, part, net, voltageSchool, purpose, around });
+      // The air alone counts here: the whole requirement of every place would run the ripple engine for each.
+      const mission = missionProfile(purpose, 0, false);
+      const air = part && airAround({ position, part, net, mission, purpose, around })[0];
       const chosen = detail.plans.find((one) => one.positionId === position.id)?.cataloguePartId;
       const price = catalogue?.find((one) => one.id === chosen)?.priceMinor ?? null;
-      if (need) places.set(position.id, { ambientCelsius: need.ambientCelsius.value, partMinor: price });
+      if (air) places.set(position.id, { ambientCelsius: air.value, partMinor: price });
     }
     return jobStrategies({
       ...{ facts, judgements, places },
