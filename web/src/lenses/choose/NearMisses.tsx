@@ -4,17 +4,21 @@ import { useState } from "react";
 import { Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
+import { useDraft } from "../../ui/useDraft";
 import type { ShownRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
 
 /** What comes near, nearest first: each says what it lacks and can be taken with a reason that is kept. */
 export function NearMisses(props: {
+  /** What a typed reason is a draft of, unique in the shop. */
+  readonly name: string;
   readonly ranking: ShownRanking;
-  readonly onTake: (id: string, reason: string) => void;
+  /** Resolves to whether it was stored. */
+  readonly onTake: (id: string, reason: string) => Promise<boolean>;
 }) {
   const { nearMisses, refusedCounts } = props.ranking;
   const [openId, setOpenId] = useState<string>();
-  const [reason, setReason] = useState("");
+  const [reason, setReason, dropReason] = useDraft(props.name, "");
   const refused = refusedWords(refusedCounts);
   if (nearMisses.length === 0 && refused === null) return null;
   return (
@@ -46,10 +50,10 @@ export function NearMisses(props: {
                   size="compact-sm"
                   variant="filled"
                   disabled={reason.trim() === ""}
-                  onClick={() => {
-                    props.onTake(part.id, reason.trim());
+                  onClick={async () => {
+                    if (!(await props.onTake(part.id, reason.trim()))) return;
                     setOpenId(undefined);
-                    setReason("");
+                    dropReason(reason);
                   }}
                 >
                   Take it

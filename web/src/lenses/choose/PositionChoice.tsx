@@ -105,7 +105,10 @@ export function PositionChoice(props: {
           <Reasons
             overrides={overrides}
             reasons={plan?.reasons ?? {}}
-            onReason={(key, reason) => void save(() => ({ reasons: { [key]: reason } }))}
+            name={`${detail.job.id} reason ${position.id}`}
+            onReason={async (key, reason, onStored) => {
+              if (await save(() => ({ reasons: { [key]: reason } }))) onStored();
+            }}
           />
           <RequirementNotes requirement={requirement} net={net} around={around} />
         </>
@@ -154,10 +157,9 @@ export function PositionChoice(props: {
       )}
       {ranking && (
         <NearMisses
+          name={`${detail.job.id} near part ${position.id}`}
           ranking={ranking}
-          onTake={(id, reason) =>
-            void save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: reason } }))
-          }
+          onTake={(id, reason) => save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: reason } }))}
         />
       )}
     </>

@@ -2,14 +2,16 @@ import { TextInput } from "@mantine/core";
 import { type PlanReasons, type ReasonKey, reasonKeys } from "@pale-cap/contract";
 import type { RequirementOverrides } from "@pale-cap/core";
 import { overrideLabels } from "@pale-cap/wording";
-import { useState } from "react";
+import { useDraft } from "../../ui/useDraft";
 import classes from "./choose.module.css";
 
 /** Each limit that was set by hand, and a part that breaks one, with why: kept with the choice. */
 export function Reasons(props: {
+  /** What the drafts are of, unique in the shop. */
+  readonly name: string;
   readonly overrides: RequirementOverrides;
   readonly reasons: PlanReasons;
-  readonly onReason: (key: ReasonKey, reason: string | null) => void;
+  readonly onReason: (key: ReasonKey, reason: string | null, onStored: () => void) => void;
 }) {
   const { overrides, reasons, onReason } = props;
   const set = reasonKeys.filter((key) => (key === "part" ? reasons.part : overrides[key]) != null);
@@ -19,9 +21,10 @@ export function Reasons(props: {
       {set.map((key) => (
         <Reason
           key={key}
+          name={`${props.name} ${key}`}
           label={overrideLabels[key]}
           stored={reasons[key] ?? ""}
-          onReason={(one) => onReason(key, one)}
+          onReason={(one, onStored) => onReason(key, one, onStored)}
         />
       ))}
     </div>
@@ -29,13 +32,15 @@ export function Reasons(props: {
 }
 
 function Reason(props: {
+  readonly name: string;
   readonly label: string;
   readonly stored: string;
-  readonly onReason: (reason: string | null) => void;
+  readonly onReason: (reason: string | null, onStored: () => void) => void;
 }) {
-  const [typed, setTyped] = useState(props.stored);
+  const [typed, setTyped, dropTyped] = useDraft(props.name, props.stored);
   const keep = () => {
-    if (typed.trim() !== props.stored) props.onReason(typed.trim() || null);
+    if (typed.trim() === props.stored) return;
+    props.onReason(typed.trim() || null, () => dropTyped(typed));
   };
   return (
     <TextInput
