@@ -287,6 +287,45 @@ export * from "./safety/powerGate";
 export { isUnderDrain, storeOfPosition, unnamedHolders } from "./safety/storeCoverage";
 export { hasBoostStage, type UnitRating, unitRating } from "./safety/unitRating";
 export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
+export { type CatalogueEntry, entryDoubts, type PrintedRatings } from "./stock/catalogueEntry";
+export {
+  type CatalogueColumn,
+  catalogueColumns,
+  type DecimalMark,
+  entryKey,
+  type FileMapping,
+  type MappedHeader,
+  mapHeader,
+  neededColumns,
+  type RowFault,
+  type RowFaultCode,
+  readCatalogueRow,
+} from "./stock/catalogueRows";
+export { type LongOrder, splitLongOrder } from "./stock/longOrder";
+export { type LooseCharge, type LooseChargeAct, looseCharge, mayGoInDrawer } from "./stock/looseCharge";
+export {
+  esrVariation,
+  isMeasured,
+  mostEsrVariation,
+  type PieceDoubt,
+  pieceDoubts,
+  type SampledPiece,
+} from "./stock/lotSample";
+export {
+  type MovementKind,
+  type MovementRefusal,
+  movementKinds,
+  movementOf,
+  type StockMovement,
+  type StockSums,
+  stockSums,
+} from "./stock/movements";
+export { type OpenPlace, type OrderNeed, orderNeeds, type PartMovement } from "./stock/orderNeeds";
+export type { Supplier, SupplierOffer } from "./stock/orderSplit";
+export { type LotDecision, receiveLot } from "./stock/receiveLot";
+export { type ReformAdvice, type ReformReading, reformAdvice, reformPlan } from "./stock/reformPlan";
+export { type LooseReadings, type SalvageDoubt, salvageVerdict } from "./stock/salvage";
+export { type ShelfNeed, shelfNeed, stockAgeYears } from "./stock/shelfAge";
 export { analyseCapture } from "./waveform/analyseCapture";
 export {
   type CaptureProblem,

@@ -335,6 +335,54 @@ export const tradeConstants = {
     bulkFeedShare: 0.1,
     leastBulkFeedAmps: 0.02,
   },
+  stock: {
+    /** What a row of a catalogue may say; beyond it a column or a unit slipped. */
+    rowLimits: {
+      capacitanceFarads: [1e-8, 1],
+      ratedVolts: [2, 1000],
+      temperatureClassCelsius: [60, 200],
+      diameterMetres: [2e-3, 0.1],
+      heightMetres: [3e-3, 0.3],
+      pitchMetres: [0.5e-3, 0.05],
+      esrOhms: [1e-4, 1000],
+      rippleAmpsRms: [1e-3, 100],
+      ratedLifeHours: [100, 200_000],
+      priceMinor: [1, 1_000_000],
+      ratingHertz: [50, 1e6],
+      dissipationFactorRatio: [1e-3, 1],
+    } as const,
+    /** The best cans hold about a third of this. Rough. */
+    mostJoulesPerCubicMetre: 5e6,
+    mostCoulombsPerCubicMetre: 0.1e6,
+    /** From here on a printed frequency is the switching one. */
+    highRatingHertz: 10e3,
+    testedHertz: 120,
+    sheetHertz: 100e3,
+    /** A liquid part of so many rated volts is re-formed as soon as its shelf time is over. */
+    highVolts: 160,
+    /** Re-forming: shares of the rated volts, the most that flows in, watts of the resistor over its worst, how long. Usual. */
+    reformShares: [0.25, 0.5, 0.75, 0.9, 1] as readonly number[],
+    reformMostAmps: 0.0125,
+    reformWattsRatio: 2,
+    reformPatienceSeconds: 1800,
+    reformPatienceFromShare: 0.5,
+    reformLastSeconds: 3600,
+    reformMostRiseKelvin: 10,
+    reformDrainOhms: 1000,
+    reformRestSeconds: 86_400,
+    /** What a salvaged part must still read, and of which age its hours need not be known. */
+    salvage: { mostEsrRatio: 1.2, leastCapacitanceRatio: 0.9, mostVoltageLossRatio: 0.03, unknownHoursYears: 3 },
+    /** Hours a day of a set whose hours nobody knows. */
+    usualHoursPerDay: 8,
+    /** A can weighs so much a cubic metre, within so much; below the last a small can sits in a big sleeve. Rough. */
+    canKilogramsPerCubicMetre: 1500,
+    massToleranceRatio: 0.15,
+    hollowBelowRatio: 0.75,
+    sizeToleranceMetres: 0.5e-3,
+    capacitanceToleranceRatio: 0.2,
+    /** ESR of one lot scatters less. Rough. */
+    mostEsrVariation: 0.08,
+  },
   replacement: {
     /** At which temperature capacitors work under load, where ripple is shared; least mains; switching of a primary. Usual. */
     ambientUnderLoadCelsius: 60,

@@ -127,13 +127,13 @@ export function splitOrder(
   };
 }
 
-function isBefore(a: readonly number[], b: readonly number[]): boolean {
+export function isBefore(a: readonly number[], b: readonly number[]): boolean {
   const at = a.findIndex((value, n) => value !== b[n]);
   return at >= 0 && (a[at] as number) < (b[at] as number);
 }
 
 /** Of the wanted count and every break above it the one that costs least in all; null where there are not so many. */
-function cheapestCount(
+export function cheapestCount(
   wanted: number,
   { breaks, stock }: SupplierOffer,
 ): { readonly count: number; readonly unitMinor: number; readonly costMinor: number } | null {
