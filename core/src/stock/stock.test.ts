@@ -121,7 +121,7 @@ describe("headers", () => {
 
 describe("what is printed at another frequency", () => {
   const part = {
-    ...{ capacitanceFarads: 22e-6, ratedVolts: 50, capacitorClass: "lowz" },
+    ...{ capacitanceFarads: 22e-6, ratedVolts: 50, capacitorClass: "lowz" as const },
     ...{ diameterMetres: 6.3e-3, heightMetres: 11e-3 },
   } as const;
   it("is converted by the multipliers, ripple exactly", () => {
@@ -250,7 +250,7 @@ describe("the charge of a loose part", () => {
 
 describe("a salvaged part", () => {
   const part = {
-    ...{ capacitanceFarads: 1e-3, ratedVolts: 16, capacitorClass: "lowz", diameterMetres: null, heightMetres: null },
+    ...{ capacitanceFarads: 1e-3, ratedVolts: 16, capacitorClass: "lowz" as const, diameterMetres: null, heightMetres: null },
     ...{ datasheetEsrOhms: 0.04, usedHours: 1000, ageYears: null },
   } as const;
   // Typical at 100 kHz: 0.7 of the maximum.
