@@ -42,6 +42,7 @@ export const faultCodes = [
   "leads_back",
   "contradicts_tick",
   "own_or_catalogue",
+  "not_rising",
   "not_taken",
   "not_valid",
 ] as const;

@@ -210,6 +210,7 @@ export {
 } from "./replacement/bankChoice";
 export { bankCandidates, bankQuestion } from "./replacement/bankQuestion";
 export { type InrushNote, inrushNote } from "./replacement/bulkWindow";
+export { bankReach, type PartReach, partReach } from "./replacement/catalogueReach";
 export { checkReplacement } from "./replacement/checkReplacement";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";
 export { esrZero } from "./replacement/esrZero";
@@ -231,6 +232,14 @@ export {
   rankReplacements,
 } from "./replacement/rankReplacements";
 export { replacementRatedVoltage, type VoltageSchool } from "./replacement/ratedVoltage";
+export {
+  type FirstReason,
+  firstReason,
+  type OrderedReplacement,
+  orderReplacements,
+  type ReplacementOrder,
+  replacementOrders,
+} from "./replacement/replacementOrder";
 export {
   type CapacitanceSchool,
   noOverrides,
@@ -290,9 +299,11 @@ export { type VoltsFirst, voltsFirst } from "./safety/voltsFirst";
 export { type CatalogueEntry, entryDoubts, type PrintedRatings } from "./stock/catalogueEntry";
 export {
   type CatalogueColumn,
+  catalogueCells,
   catalogueColumns,
   type DecimalMark,
   entryKey,
+  exportHeaders,
   type FileMapping,
   type MappedHeader,
   mapHeader,
@@ -301,8 +312,10 @@ export {
   type RowFaultCode,
   readCatalogueRow,
 } from "./stock/catalogueRows";
+export { type HeapDoubt, heapOffer, type LooseHeap } from "./stock/heapOffer";
 export { type LongOrder, splitLongOrder } from "./stock/longOrder";
 export { type LooseCharge, type LooseChargeAct, looseCharge, mayGoInDrawer } from "./stock/looseCharge";
+export { type LooseGap, loosePart } from "./stock/loosePart";
 export {
   esrVariation,
   isMeasured,

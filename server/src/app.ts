@@ -21,10 +21,12 @@ import { instrumentRoutes } from "./features/instruments/instrumentRoutes";
 import { instrumentStreamRoutes } from "./features/instruments/instrumentStreamRoutes";
 import { handOverRoutes } from "./features/jobs/handOverRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
+import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
 import { shopRoutes } from "./features/shop/shopRoutes";
+import { stockRoutes } from "./features/stock/stockRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
 import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
@@ -84,10 +86,12 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...instrumentRoutes(context),
     ...jobRoutes(),
     ...paperRoutes(context),
+    ...orderRoutes(),
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
     ...shopRoutes(context),
+    ...stockRoutes(),
     ...teardownRoutes(),
     ...verdictRoutes(),
   ];

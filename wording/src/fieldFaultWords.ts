@@ -81,6 +81,8 @@ export function fieldFaultWords({ code, values = {} }: Fault): string {
       return "is already on the board";
     case "place_taken":
       return "holds a part already";
+    case "not_rising":
+      return "each break begins above the one before";
     case "own_or_catalogue":
       return "must be either a part of the catalogue or an own one";
     case "corrected_already":

@@ -2,7 +2,7 @@
 const written = (currency: string) => new Intl.NumberFormat("en-GB", { style: "currency", currency });
 
 /** How many minor units make one of the currency: 100 for most. */
-function minorPerMajor(currency: string): number {
+export function minorPerMajor(currency: string): number {
   return 10 ** (written(currency).resolvedOptions().maximumFractionDigits ?? 2);
 }
 

@@ -214,6 +214,12 @@ export type FittedPartRow = Versioned<FittedPartValues> & {
   readonly cataloguePartId: string | null;
   /** Where a part came from that no catalogue knows. */
   readonly source: PartSource | null;
+  /** The heap of a drawer that it came out of. */
+  readonly stockItemId?: string | null;
+  /** As the catalogue had it when it went in: what was fitted never changes with the catalogue. */
+  readonly maker?: string | null;
+  readonly orderCode?: string | null;
+  readonly priceMinor?: number | null;
   readonly fittedAt: string | null;
   readonly removedAt: string | null;
 };

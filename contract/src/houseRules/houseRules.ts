@@ -4,6 +4,7 @@ import type {
   EsrSourceSchool,
   InCircuitSchool,
   JobRules,
+  ReplacementOrder,
   ReplacementStrategy,
   SchoolName,
   TesterMode,
@@ -250,6 +251,19 @@ export const houseRules = {
       "outputs like more, a bulk is limited by inrush, Vcc by its start time, feedback by its loop",
     ],
   ),
+  "choose.order": choice<ReplacementOrder>(
+    "longest_life",
+    {
+      longest_life: "longest expected life",
+      expected_cost: "lowest cost, a return counted",
+      drawer_first: "from the drawer first",
+    },
+    [
+      "What stands first where several parts fit",
+      "bench practice",
+      "what lasts is cheap where a return is dear; what lies there is there today",
+    ],
+  ),
   "choose.partSource": choice<PartSource>(
     "trusted",
     {
@@ -401,6 +415,54 @@ export const houseRules = {
     "days",
     [1, 90],
     ["A backup may be this old", "the shop", "what was entered since the last one is lost with the disk"],
+  ),
+  "stock.shelfYears": amount(
+    2,
+    "years",
+    [0.5, 20],
+    ["Shelf time of liquid capacitors", "bench practice", "longer ago the oxide has faded: test leakage before use"],
+  ),
+  "stock.reformYears": amount(
+    4,
+    "years",
+    [1, 40],
+    ["Re-form from this age on", "bench practice", "so old a part draws too much at its rated volts at once"],
+  ),
+  "stock.service": amount(
+    0.95,
+    "",
+    [0.5, 0.999],
+    [
+      "Chance that a part does not run out before the next delivery",
+      "bench practice",
+      "decides when a part is ordered again, by how often it was used in the last year",
+    ],
+  ),
+  "stock.orderCostMinor": amount(
+    500,
+    moneyUnit,
+    [1, 1_000_000],
+    ["What placing an order costs", "bench practice", "work and shipping: the dearer, the more is ordered at once"],
+  ),
+  "stock.holdRatio": amount(
+    0.25,
+    "of the price a year",
+    [0.01, 2],
+    [
+      "What lying in a drawer costs",
+      "bench practice",
+      "money and parts that grow old: the dearer, the less is ordered",
+    ],
+  ),
+  "stock.badRatio": amount(
+    0.02,
+    "",
+    [0, 0.5],
+    [
+      "Bad parts that a delivery may hold",
+      "bench practice",
+      "a sample decides whether the lot is taken, by this share",
+    ],
   ),
   "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
   "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),

@@ -1,6 +1,5 @@
 import {
   type CapacitorClass,
-  type CataloguePart,
   capacitorClasses,
   type PartSource,
   partSources,
@@ -72,6 +71,10 @@ export const planEditSchema = strictObject({
         (part) => part == null || (cataloguePartId === null) === (part.ownPart !== null),
       ),
     ),
+  /** Which heap of the drawers the part comes out of; left out: as it is while the same part is chosen. */
+  stockItemId: nullableId().optional(),
+  /** Out of any drawer that has it free: the server picks the oldest. */
+  isFromDrawer: boolean().optional(),
   overrides: strictObject({
     diameterMaxMetres: nullablePositive(0.2),
     heightMaxMetres: nullablePositive(0.2),
@@ -103,6 +106,8 @@ export interface PlanRow {
   readonly version: number;
   readonly cataloguePartId: string | null;
   readonly partInHandId: string | null;
+  /** The heap that one piece is promised from; null: it has to be got. */
+  readonly stockItemId: string | null;
   /** The round of the job that it was made in. */
   readonly round: number;
   readonly overrides: PlanEdit["overrides"];
@@ -148,9 +153,4 @@ export interface TickRow extends StoredFact {
   /** The part that went in. */
   readonly fittedPartId: string | null;
   readonly at: string;
-}
-
-/** A part that can be bought, with how many of it lie in the drawers. */
-export interface StockedPart extends CataloguePart {
-  readonly stockCount: number;
 }

@@ -9,6 +9,8 @@ export const rights = [
   "accept",
   "hand_over",
   "change_rules",
+  "keep_stock",
+  "change_catalogue",
   "set_up_instruments",
   "export",
   "open_shop",

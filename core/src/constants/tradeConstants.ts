@@ -457,7 +457,10 @@ export const tradeConstants = {
     /** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
     sizeToleranceMetres: 0.1e-3,
     /** How far a near miss may lie from the value and the volts that are asked for. */
-    nearMiss: { leastRatio: 0.4, mostRatio: 2.6, leastVoltsRatio: 0.6 },
+    /** One of ten has failed at the computed life; Weibull's slope of capacitors that dry. Rough. */
+    lifeFailedRatio: 0.1,
+    lifeShape: 4,
+    nearMiss: { leastRatio: 0.4, mostRatio: 2.6, leastVoltsRatio: 0.6, sizeRatio: 1.3, esrRatio: 2, rippleRatio: 0.5 },
     /** From here on a rating is far more than the place was made for: a larger can, more ESR. */
     muchHigherVoltsRatio: 3,
     /** Stripe and mark this near to each other point the same way. */

@@ -94,22 +94,37 @@ export function rankReplacements(
   catalogue: readonly CataloguePart[],
   nearCount = 10,
 ): ReplacementRanking {
-  const ranked = catalogue.map((part) => rankPart(requirement, section, part)).sort(byLife);
+  // A part that no reason could let in is turned down before its life is reckoned.
+  const refused: { readonly rejections: readonly Rejection[] }[] = [];
+  const ranked = catalogue
+    .flatMap((part) => {
+      const rejections = limitRejections(requirement, part);
+      const isHopeless =
+        rejections.some((one) => !isOverridable(requirement, one)) ||
+        (rejections.length > 0 && !isComparable(requirement, part));
+      if (!isHopeless) return [rankPart(requirement, section, part, rejections)];
+      refused.push({ rejections });
+      return [];
+    })
+    .sort(byLife);
   const survivors = ranked.filter((one) => one.rejections.length === 0);
   const rejected = ranked.filter((one) => one.rejections.length > 0);
   const bar = survivors[nearCount - 1];
   const nearMisses = rejected
     .filter((one) => one.rejections.every((rejection) => isOverridable(requirement, rejection)))
     .filter((one) => !bar || byLife(one, bar) <= 0)
-    .filter((one) => isComparable(requirement, one.part))
     .sort((a, b) => a.rejections.length - b.rejections.length || missedBy(a) - missedBy(b) || byLife(a, b))
     .slice(0, nearCount);
-  return { survivors, nearMisses, rejectedCount: rejected.length, refusedCounts: refusedBy(requirement, rejected) };
+  const turnedDown = [...rejected, ...refused];
+  return {
+    ...{ survivors, nearMisses, rejectedCount: turnedDown.length },
+    refusedCounts: refusedBy(requirement, turnedDown),
+  };
 }
 
 function refusedBy(
   requirement: Requirement,
-  rejected: readonly RankedReplacement[],
+  rejected: readonly { readonly rejections: readonly Rejection[] }[],
 ): Partial<Record<RejectionCode, number>> {
   const counts: Partial<Record<RejectionCode, number>> = {};
   for (const { rejections } of rejected) {
@@ -155,7 +170,12 @@ function isComparable(requirement: Requirement, part: CataloguePart): boolean {
   );
 }
 
-function rankPart(requirement: Requirement, section: Section, part: CataloguePart): RankedReplacement {
+function rankPart(
+  requirement: Requirement,
+  section: Section,
+  part: CataloguePart,
+  rejections: Rejection[],
+): RankedReplacement {
   const check = checkReplacement({
     position: sectionFacts[section].positionClass,
     railVolts: requirement.railVolts,
@@ -163,7 +183,6 @@ function rankPart(requirement: Requirement, section: Section, part: CataloguePar
     replacement: { ...part, technology: hasPolymer(part.capacitorClass) ? "polymer" : "liquid" },
   });
   const life = expectedLife(requirement, part);
-  const rejections = limitRejections(requirement, part);
   // Where the current itself is known, the old part's rating says nothing more.
   const isReckoned = requirement.rippleAmpsRms.source !== "assumed";
   const isOld = (code: string) => isReckoned && (code === "R_RIPPLE" || code === "W_RIPPLE");

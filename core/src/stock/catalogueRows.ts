@@ -135,6 +135,7 @@ export type RowFaultCode =
   | "too_dense"
   | "no_esr"
   | "too_long"
+  | "like_formula"
   | "doubled";
 
 export interface RowFault {
@@ -165,6 +166,8 @@ export function readCatalogueRow(cells: readonly string[], mapping: FileMapping)
     const text = at.get(column)?.text ?? "";
     if (text === "") refuse(column, "empty", text);
     if (text.length > longestText) refuse(column, "too_long", text.slice(0, longestText));
+    // A table program would carry it out where the file is opened again.
+    if (/^[=+\-@\t\r]/.test(text)) refuse(column, "like_formula", text);
     return text;
   };
   const number = (column: CatalogueColumn): number | null => {
@@ -276,3 +279,25 @@ export const entryKey = ({
   orderCode,
 }: Pick<CatalogueEntry, "maker" | "series" | "orderCode">): string =>
   [maker, series, orderCode].map((one) => one.trim().toLowerCase()).join("\u0000");
+
+/** Headers of a file that this program writes; it reads them back. */
+export const exportHeaders: readonly string[] = [
+  ...["maker", "series", "order code", "class", "capacitance uF", "volts V", "temperature C", "diameter mm"],
+  ...["height mm", "pitch mm", "ESR mohm", "ripple mA", "life h", "price", "rating Hz", "tan delta"],
+];
+
+/** A part as a row under `exportHeaders`; what a sheet prints at another frequency goes out as printed. */
+export function catalogueCells(entry: CatalogueEntry, minorPerUnit: number): readonly (string | number)[] {
+  const { printed } = entry;
+  const shown = (value: number | null, factor: number) =>
+    value === null ? "" : Number((value * factor).toPrecision(12));
+  return [
+    ...[entry.maker, entry.series, entry.orderCode, entry.capacitorClass, shown(entry.capacitanceFarads, 1e6)],
+    ...[entry.ratedVolts, entry.temperatureClassCelsius, shown(entry.diameterMetres, 1e3)],
+    ...[shown(entry.heightMetres, 1e3), shown(entry.pitchMetres, 1e3)],
+    shown(printed ? printed.esrOhms : entry.esrOhms, 1e3),
+    shown(printed ? printed.rippleAmpsRms : entry.rippleAmpsRms, 1e3),
+    ...[entry.ratedLifeHours, shown(entry.priceMinor, 1 / minorPerUnit)],
+    ...[printed?.frequencyHertz ?? "", printed?.dissipationFactorRatio ?? ""],
+  ];
+}

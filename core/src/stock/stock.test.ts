@@ -1,7 +1,14 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { entryDoubts, ratingsAtSwitching } from "./catalogueEntry";
-import { entryKey, type FileMapping, mapHeader, readCatalogueRow } from "./catalogueRows";
+import {
+  catalogueCells,
+  entryKey,
+  exportHeaders,
+  type FileMapping,
+  mapHeader,
+  readCatalogueRow,
+} from "./catalogueRows";
 import { splitLongOrder } from "./longOrder";
 import { looseCharge, mayGoInDrawer } from "./looseCharge";
 import { esrVariation, isMeasured, pieceDoubts, usualMassKilograms } from "./lotSample";
@@ -68,6 +75,36 @@ describe("a row of a catalogue file", () => {
     expect(faultsOf(farad)).toEqual(["capacitanceFarads too_dense"]);
     expect(faultsOf(changed(2, "x".repeat(61)))).toEqual(["orderCode too_long"]);
   });
+  it("refuses a name that a table program would carry out", () => {
+    for (const text of ["=1+1", "+49", "-x", "@sum"])
+      expect(faultsOf(changed(1, text))).toEqual(["series like_formula"]);
+  });
+  const of = (least: number, most: number) =>
+    fc.double({ min: least, max: most, noNaN: true }).map((x) => Number(x.toPrecision(4)));
+  const rated = fc.option(fc.constantFrom(120, 1000, 10_000, 50_000), { nil: null });
+  test.prop([of(1, 900), of(0.01, 5), of(0.1, 3), fc.integer({ min: 1, max: 99_999 }), rated, fc.boolean()])(
+    "goes out and comes back the same, also where its sheet prints 120 Hz",
+    (microfarads, ohms, amps, priceMinor, hertz, isTan) => {
+      const how = mapping({}, [...exportHeaders]);
+      const first = exportHeaders.map((_, n) =>
+        String(
+          [
+            ...row.slice(0, 4),
+            microfarads,
+            ...row.slice(5, 10),
+            isTan ? "" : ohms * 1e3,
+            amps * 1e3,
+            4000,
+            priceMinor / 100,
+            hertz ?? "",
+            isTan ? 0.1 : "",
+          ][n],
+        ),
+      );
+      const entry = entryOf(first, how);
+      expect(entryOf(catalogueCells(entry, 100).map(String), how)).toEqual(entry);
+    },
+  );
   it("is not taken for low-ESR where nobody says so", () => {
     expect(entryOf(changed(3, "")).capacitorClass).toBe("gp");
   });
@@ -250,7 +287,13 @@ describe("the charge of a loose part", () => {
 
 describe("a salvaged part", () => {
   const part = {
-    ...{ capacitanceFarads: 1e-3, ratedVolts: 16, capacitorClass: "lowz" as const, diameterMetres: null, heightMetres: null },
+    ...{
+      capacitanceFarads: 1e-3,
+      ratedVolts: 16,
+      capacitorClass: "lowz" as const,
+      diameterMetres: null,
+      heightMetres: null,
+    },
     ...{ datasheetEsrOhms: 0.04, usedHours: 1000, ageYears: null },
   } as const;
   // Typical at 100 kHz: 0.7 of the maximum.

@@ -8,6 +8,7 @@ export const auditedActs = [
   "exported",
   "erased",
   "rule_changed",
+  "catalogue_imported",
 ] as const;
 export type AuditedAct = (typeof auditedActs)[number];
 

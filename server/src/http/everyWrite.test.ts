@@ -7,13 +7,15 @@ import {
   type JobDetail,
   routes,
 } from "@pale-cap/contract";
-import { analyseCapture, coreVersion } from "@pale-cap/core";
+import { analyseCapture, coreVersion, seededRandom } from "@pale-cap/core";
 import { netValues } from "@pale-cap/core/testing";
 import sharp from "sharp";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { declaredRoutes } from "../app";
 import type { AppContext } from "../appContext";
+import { generateCatalogue } from "../database/demo/generateCatalogue";
+import type { CataloguePartRow } from "../database/models/catalogueParts";
 import {
   type MadePart,
   makeJob,
@@ -44,6 +46,7 @@ const made = {
   board: newId(),
 };
 const instrument = newId();
+const shelf = { item: newId(), part: newId(), supplier: newId(), order: newId(), line: newId() };
 let picture: Buffer;
 /** As it was read before a storm. */
 let before: JobDetail;
@@ -85,6 +88,18 @@ const meter = {
   ...{ name: "Shop meter", kind: "multimeter", driver: "bench_lines", transport: "tcp", host: "127.0.0.1", port: 1 },
   ...{ devicePath: null, baudRate: null, isEnabled: false },
 };
+const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
+const heapValues = {
+  ...{ drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null, note: null },
+};
+const newHeap = (id: string) => ({
+  ...{ id, cataloguePartId: shelf.part, marking: null, values: heapValues, count: 20, personId: null },
+});
+const supplier = { name: "Brackwater Parts", shippingMinor: 690, freeFromMinor: null, days: 2, isUsed: true };
+const newOrder = (id: string, lineId: string) => ({
+  ...{ id, supplierId: shelf.supplier, note: null, personId: null },
+  lines: [{ id: lineId, cataloguePartId: shelf.part, count: 50, unitMinor: 7 }],
+});
 const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the bench", acceptedAt: at, ...by });
 /** A write to a row as it was read before the storm: one of forty finds it still so. */
 const edit = (more: object) => ({ writeId: newId(), version: 1, ...more });
@@ -109,6 +124,10 @@ beforeAll(async () => {
   const papers = (await request(test.app).get(`/api/board-types/${made.type}/papers`)).body as BoardTypePapers;
   notesVersion = papers.version;
   await send("post", "/api/instruments", { id: instrument, values: meter }).expect(201);
+  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: shelf.part }));
+  await send("post", "/api/stock", newHeap(shelf.item)).expect(201);
+  await send("post", "/api/suppliers", { id: shelf.supplier, values: supplier }).expect(201);
+  await send("post", "/api/orders", newOrder(shelf.order, shelf.line)).expect(201);
 });
 afterAll(() => test.close());
 beforeEach(async () => {
@@ -300,6 +319,61 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
       });
     },
   ],
+  "post /api/catalogue/imports": [
+    "all",
+    () =>
+      request(test.app)
+        .post("/api/catalogue/imports")
+        .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: 1, personId: null }))
+        .attach("catalogue", gzipSync(JSON.stringify([entry])), "rows.json.gz"),
+  ],
+  "post /api/stock": ["all", () => send("post", "/api/stock", newHeap(newId()))],
+  "patch /api/stock/:itemId": [
+    "one",
+    (n) =>
+      send(
+        "patch",
+        `/api/stock/${shelf.item}`,
+        edit({ values: { ...heapValues, drawer: `C${n}` }, setAsideReason: null }),
+      ),
+  ],
+  "post /api/stock/:itemId/movements": [
+    "some",
+    () =>
+      send("post", `/api/stock/${shelf.item}/movements`, {
+        ...{ id: newId(), kind: "scrapped", pieces: 1, note: null, personId: null },
+      }),
+  ],
+  "post /api/stock/:itemId/acts": [
+    "all",
+    () =>
+      send("post", `/api/stock/${shelf.item}/acts`, {
+        ...{ id: newId(), kind: "esr_read", value: 0.02, volts: null, seconds: null, riseKelvin: null },
+        ...{ frequencyHertz: 1e5, note: null, personId: null },
+      }),
+  ],
+  "post /api/suppliers": ["all", () => send("post", "/api/suppliers", { id: newId(), values: supplier })],
+  "patch /api/suppliers/:supplierId": [
+    "one",
+    (n) => send("patch", `/api/suppliers/${shelf.supplier}`, edit({ values: { ...supplier, days: n } })),
+  ],
+  "put /api/suppliers/:supplierId/offers": [
+    "all",
+    (n) =>
+      send("put", `/api/suppliers/${shelf.supplier}/offers`, {
+        ...{ writeId: newId(), cataloguePartId: shelf.part, breaks: [[1, n]], stock: null, days: null },
+      }),
+  ],
+  "post /api/orders": ["all", () => send("post", "/api/orders", newOrder(newId(), newId()))],
+  "post /api/orders/:orderId/receipts": [
+    "all",
+    () =>
+      send("post", `/api/orders/${shelf.order}/receipts`, {
+        ...{ id: newId(), orderLineId: shelf.line, count: 1, drawer: null, lot: null, dateCode: null, pieces: [] },
+        ...{ allowedBadRatio: 0.02, personId: null },
+      }),
+  ],
+  "patch /api/orders/:orderId": ["one", () => send("patch", `/api/orders/${shelf.order}`, edit({ isClosed: true }))],
   "delete /api/jobs/:jobId/captures/:captureId": [
     "one",
     () => send("delete", ofJob(`captures/${made.capture}`), edit({})),

@@ -1,9 +1,11 @@
 import { type JobAct, partBeside, type ReworkStep, type ReworkTick, roundNumber, roundStart } from "@pale-cap/core";
 import { Op } from "sequelize";
 import type { CataloguePartRow } from "../database/models/catalogueParts";
+import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { ReworkTickRow } from "../database/models/reworkTicks";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
+import { canTake, moveStock } from "./stock";
 
 /** A tick of one place: removing ends the part that was found there, fitting makes a new one from the plan. */
 export interface TickOfPlace {
@@ -89,7 +91,9 @@ async function wasFittedInRound(scope: Scope, positionId: string, partId: string
 export function asPart(part: CataloguePartRow) {
   const { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass, diameterMetres, heightMetres } = part;
   const marking = { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass };
-  return { ...marking, diameterMetres, heightMetres, datasheetEsrOhms: part.esrOhms };
+  const { maker, series, orderCode, priceMinor } = part;
+  const bought = { maker, series, orderCode, priceMinor };
+  return { ...marking, ...bought, diameterMetres, heightMetres, datasheetEsrOhms: part.esrOhms };
 }
 
 async function fitPart(scope: Scope, tick: TickOfPlace): Promise<void> {
@@ -107,22 +111,40 @@ async function fitPart(scope: Scope, tick: TickOfPlace): Promise<void> {
     if (plan.partInHandId !== fittedPartId)
       throw new HttpProblem("conflict", "Another part lies ready for this place.");
     const stripe = stripeDegrees === null ? {} : { stripeDegrees };
-    await rows.fittedParts.update({ fittedAt: at, removedAt: null, ...stripe }, { id: fittedPartId });
+    const stockItemId = await takeFromDrawer(scope, plan);
+    await rows.fittedParts.update({ fittedAt: at, removedAt: null, stockItemId, ...stripe }, { id: fittedPartId });
     return;
   }
   const part = plan.cataloguePartId === null ? null : await rows.catalogueParts.first({ id: plan.cataloguePartId });
   if (!part) throw new HttpProblem("conflict", "The chosen part is not in the catalogue any more.");
   const common = { id: fittedPartId, positionId, origin: "replacement", cataloguePartId: part.id } as const;
-  await rows.fittedParts.insert({ ...common, ...asPart(part), stripeDegrees, fittedAt: at });
+  const stockItemId = await takeFromDrawer(scope, plan);
+  await rows.fittedParts.insert({ ...common, ...asPart(part), stripeDegrees, stockItemId, fittedAt: at });
+}
+
+/**
+ * What goes in leaves its drawer. That it went in is a fact, whatever the drawer says: where its promise is gone and nothing is
+ * free, nothing is taken, and the part came from elsewhere.
+ */
+async function takeFromDrawer(
+  scope: Scope,
+  { stockItemId: itemId, positionId }: ReplacementPlanRow,
+): Promise<string | null> {
+  if (itemId === null || !(await canTake(scope, itemId, positionId))) return null;
+  await moveStock(scope, { itemId, kind: "fitted", pieces: 1, positionId });
+  return itemId;
 }
 
 /** An untick: the new part leaves again, its readings stay with it; one that was read before lies there as before. */
-async function takeOutAgain({ rows }: Scope, { positionId, at }: TickOfPlace): Promise<void> {
+async function takeOutAgain(scope: Scope, { positionId, at }: TickOfPlace): Promise<void> {
+  const { rows } = scope;
   const plan = await rows.replacementPlans.first({ positionId });
   const part = await rows.fittedParts.first({ ...standingIn(positionId), origin: "replacement" });
   if (!part) throw new HttpProblem("conflict", "There is no new part at this position.");
   const isInHand = plan?.partInHandId === part.id;
   await rows.fittedParts.update(isInHand ? { fittedAt: null } : { removedAt: at }, { id: part.id });
+  const { stockItemId: itemId } = part;
+  if (itemId !== null) await moveStock(scope, { itemId, kind: "put_back", pieces: 1, positionId });
 }
 
 /**

@@ -37,6 +37,17 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args
 export const api = createApi({
   reducerPath: "api",
   baseQuery,
-  tagTypes: ["Backups", "Bench", "BoardType", "Instruments", "Job", "HouseRules", "Papers"],
+  tagTypes: [
+    "Backups",
+    "Bench",
+    "BoardType",
+    "Catalogue",
+    "Instruments",
+    "Job",
+    "HouseRules",
+    "Orders",
+    "Papers",
+    "Stock",
+  ],
   endpoints: () => ({}),
 });

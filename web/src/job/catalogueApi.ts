@@ -1,10 +1,40 @@
-import { routes, type StockedPart } from "@pale-cap/contract";
+import {
+  type CataloguePage,
+  type CatalogueReach,
+  type CatalogueRow,
+  type CatalogueSearch,
+  type ReachedParts,
+  routes,
+  type StockItem,
+} from "@pale-cap/contract";
 import { api } from "../api/api";
 
+type Query = Readonly<Record<string, string | number | boolean | null>>;
+
+/** An address with its query; what is not asked stays empty. */
+const asked = (path: string, query: Query) =>
+  `${path.slice(1)}?${new URLSearchParams(Object.entries(query).map(([name, value]) => [name, String(value ?? "")]))}`;
+
+/** What can be bought and what lies in the drawers, as a job and the Parts place ask for it. */
 export const catalogueApi = api.injectEndpoints({
   endpoints: (build) => ({
-    catalogue: build.query<readonly StockedPart[], void>({ query: () => routes.catalogue.slice(1) }),
+    catalogue: build.query<CataloguePage, CatalogueSearch>({
+      query: (search) => asked(routes.catalogue, search),
+      providesTags: ["Catalogue", "Stock"],
+    }),
+    reached: build.query<ReachedParts, CatalogueReach>({
+      query: (reach) => asked(routes.catalogueReach, reach as Query),
+      providesTags: ["Catalogue", "Stock"],
+    }),
+    catalogueParts: build.query<readonly CatalogueRow[], readonly string[]>({
+      query: (ids) => asked(routes.catalogueParts, { ids: ids.join(",") }),
+      providesTags: ["Catalogue", "Stock"],
+    }),
+    stock: build.query<readonly StockItem[], void>({
+      query: () => routes.stock.slice(1),
+      providesTags: ["Stock"],
+    }),
   }),
 });
 
-export const { useCatalogueQuery } = catalogueApi;
+export const { useCatalogueQuery, useReachedQuery, useCataloguePartsQuery, useStockQuery } = catalogueApi;

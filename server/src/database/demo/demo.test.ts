@@ -1,5 +1,5 @@
 import { type BenchLine, foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
-import { canImpedance, expectedEsr, hasPolymer, judgeBoard, seededRandom } from "@pale-cap/core";
+import { canImpedance, entryDoubts, entryKey, expectedEsr, hasPolymer, judgeBoard, seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { loadJob } from "../../records/loadJobs";
@@ -26,6 +26,11 @@ describe("the invented catalogue", () => {
       if (hasPolymer(capacitorClass) || part.ratedVolts > 100) continue;
       expect(part.rippleAmpsRms / canImpedance({ ...part, capacitorClass }).ratedRippleAmpsRms).toBeCloseTo(1, 2);
     }
+  });
+
+  it("would be taken in as a file, each part once", () => {
+    expect(catalogue.filter((part) => entryDoubts(part).length > 0)).toEqual([]);
+    expect(new Set(catalogue.map(entryKey)).size).toBe(catalogue.length);
   });
 
   it("never puts more C and V into a can than its series can hold", () => {

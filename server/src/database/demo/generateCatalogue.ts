@@ -1,12 +1,12 @@
 import {
   type CapacitorClass,
-  type CataloguePart,
   canImpedance,
   canSurfaceSquareMetres,
   expectedEsr,
   hasPolymer,
   pseudoRatedRippleAmpsRms,
 } from "@pale-cap/core";
+import type { CataloguePartRow } from "../models/catalogueParts";
 
 /** An invented series: everything that its parts share. */
 interface Series {
@@ -101,7 +101,7 @@ interface Can {
  *
  * @param random numbers in [0, 1)
  */
-export function generateCatalogue(random: () => number): CataloguePart[] {
+export function generateCatalogue(random: () => number): CataloguePartRow[] {
   return seriesList.flatMap((one) =>
     one.ratedVolts.flatMap((ratedVolts) =>
       capacitances.flatMap((microfarads) =>
@@ -151,7 +151,7 @@ function toPart(
   capacitanceFarads: number,
   can: Can,
   random: () => number,
-): CataloguePart {
+): CataloguePartRow {
   const { capacitorClass } = one;
   const diameterMetres = can.diameterMm / 1e3;
   const heightMetres = can.heightMm / 1e3;
@@ -184,6 +184,10 @@ function toPart(
     rippleAmpsRms: round(rippleAmpsRms),
     ratedLifeHours: lifeHours,
     priceMinor: Math.round(price),
+    // Letters of the series, volts, value and can: told apart as its sheet would.
+    orderCode: `${one.series.slice(0, 2).toUpperCase()}${ratedVolts}V${Number((capacitanceFarads * 1e6).toPrecision(3))}-${can.diameterMm}X${can.heightMm}`,
+    printed: null,
+    source: null,
   };
 }
 

@@ -21,6 +21,7 @@ import type { PositionRow } from "../models/positions";
 import type { ReadingDbRow } from "../models/readings";
 import type { FactColumns } from "../models/table";
 import { noCaller, type Scope } from "../scope";
+import { fillDrawers } from "./demoDrawers";
 import type { DemoJob, DemoReading } from "./demoJob";
 import { demoClosedJobs, demoJobs } from "./demoJobs";
 import { drawCapture } from "./drawCapture";
@@ -40,7 +41,7 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     await scope.sql("SELECT pg_advisory_xact_lock(727001)");
     if ((await scope.rows.people.has({})) || (await scope.rows.jobs.has({}))) return false;
     const random = seededRandom(demoSeed);
-    const catalogue = generateCatalogue(random) as CataloguePartRow[];
+    const catalogue = generateCatalogue(random);
     await scope.rows.catalogueParts.insertAll(catalogue);
     const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
     await scope.rows.people.insertAll(people);
@@ -53,23 +54,6 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     await scope.sql("SELECT setval(pg_get_serial_sequence('jobs', 'number'), (SELECT max(number) FROM jobs))");
     return true;
   });
-}
-
-/** Every fifth common part lies in a drawer. */
-async function fillDrawers(
-  { rows }: Scope,
-  catalogue: readonly CataloguePartRow[],
-  random: () => number,
-): Promise<void> {
-  const stocked = catalogue.filter((_, index) => index % 5 === 0);
-  await rows.stockItems.insertAll(
-    stocked.map((part, index) => ({
-      id: uuidFrom(random),
-      cataloguePartId: part.id,
-      drawer: `${"ABCD"[index % 4]}${1 + (index % 24)}`,
-      count: 2 + (index % 9),
-    })),
-  );
 }
 
 /** Old repairs before the shop's open ones: numbers just below theirs. */
@@ -477,6 +461,7 @@ class DemoWriter {
       ratedVolts: plan.ratedVolts,
       temperatureClassCelsius: plan.temperatureClassCelsius,
       capacitorClass: plan.capacitorClass,
+      ...{ maker: plan.maker, series: plan.series, orderCode: plan.orderCode, priceMinor: plan.priceMinor },
       diameterMetres: plan.diameterMetres,
       heightMetres: plan.heightMetres,
       stripeDegrees: old.stripeDegrees,

@@ -20,6 +20,10 @@ export interface FittedPartDbRow {
   origin: "found" | "replacement";
   cataloguePartId: string | null;
   source: PartSource | null;
+  stockItemId: string | null;
+  maker: string | null;
+  orderCode: string | null;
+  priceMinor: number | null;
   fittedAt: Date | null;
   removedAt: Date | null;
 }
@@ -43,6 +47,10 @@ export const fittedParts = (sequelize: Sequelize) =>
     origin: column.text,
     cataloguePartId: column.id,
     source: column.text,
+    stockItemId: column.id,
+    maker: column.text,
+    orderCode: column.text,
+    priceMinor: column.whole,
     fittedAt: column.moment,
     removedAt: column.moment,
   });

@@ -8,6 +8,7 @@ import { boardTypeAttachments } from "./boardTypeAttachments";
 import { boardTypeRevisions } from "./boardTypeRevisions";
 import { boardTypes } from "./boardTypes";
 import { captures } from "./captures";
+import { catalogueImports } from "./catalogueImports";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
 import { clocks } from "./clocks";
@@ -23,8 +24,12 @@ import { jobFamilies } from "./jobFamilies";
 import { jobSummaries } from "./jobSummaries";
 import { jobs } from "./jobs";
 import { judgementSnapshots } from "./judgementSnapshots";
+import { lotChecks } from "./lotChecks";
 import { nets } from "./nets";
+import { offers } from "./offers";
 import { openPointAcceptances } from "./openPointAcceptances";
+import { orderLines } from "./orderLines";
+import { orders } from "./orders";
 import { people } from "./people";
 import { photos } from "./photos";
 import { positions } from "./positions";
@@ -33,12 +38,23 @@ import { readings } from "./readings";
 import { replacementPlans } from "./replacementPlans";
 import { reworkTicks } from "./reworkTicks";
 import { signObservations } from "./signObservations";
+import { stockActs } from "./stockActs";
 import { stockItems } from "./stockItems";
+import { stockMovements } from "./stockMovements";
+import { suppliers } from "./suppliers";
 import { teardownReturns } from "./teardownReturns";
 import { teardownSteps } from "./teardownSteps";
 import { verdictOverrules } from "./verdictOverrules";
 
 const definitions = {
+  catalogueImports,
+  lotChecks,
+  offers,
+  orderLines,
+  orders,
+  stockActs,
+  stockMovements,
+  suppliers,
   acceptedWrites,
   jobSummaries,
   jobClosings,

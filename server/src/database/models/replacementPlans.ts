@@ -8,6 +8,7 @@ export interface ReplacementPlanRow {
   version: number;
   cataloguePartId: string | null;
   partInHandId: string | null;
+  stockItemId: string | null;
   round: number;
   diameterMaxMetres: number | null;
   heightMaxMetres: number | null;
@@ -29,6 +30,7 @@ export const replacementPlans = (sequelize: Sequelize) =>
     version: column.whole,
     cataloguePartId: column.id,
     partInHandId: column.id,
+    stockItemId: column.id,
     round: column.whole,
     diameterMaxMetres: column.real,
     heightMaxMetres: column.real,

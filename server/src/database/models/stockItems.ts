@@ -1,18 +1,28 @@
+import type { StockItemValues, StockMarking } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
-/** What lies in a drawer. */
-export interface StockItemRow {
+/** A heap of equal parts in a drawer; how many is the sum of its movements. */
+export interface StockItemRow extends StockItemValues {
   id: string;
-  cataloguePartId: string;
-  drawer: string | null;
-  count: number;
+  version: number;
+  cataloguePartId: string | null;
+  marking: StockMarking | null;
+  setAsideReason: string | null;
 }
 
 export const stockItems = (sequelize: Sequelize) =>
   defineTable<StockItemRow>(sequelize, "stock_items", {
     id: column.key,
+    version: column.whole,
     cataloguePartId: column.id,
+    marking: column.json,
     drawer: column.text,
-    count: column.whole,
+    origin: column.text,
+    lot: column.text,
+    dateCode: column.text,
+    receivedOn: column.day,
+    usedHours: column.real,
+    note: column.text,
+    setAsideReason: column.text,
   });

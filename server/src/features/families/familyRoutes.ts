@@ -49,12 +49,11 @@ export const familyRoutes = ({ heavy }: AppContext): readonly Route[] => [
 /** Minutes as told at hand-over, parts as they were fitted. */
 function loadClosedJobs(scope: Scope, jobId: string): Promise<ClosedJobs> {
   return scope.sql<ClosedJobs[number]>(
-    `SELECT j.spent_minutes AS "spentMinutes", sum(c.price_minor)::float8 AS "partsMinor"
+    `SELECT j.spent_minutes AS "spentMinutes", sum(f.price_minor)::float8 AS "partsMinor"
      FROM jobs own JOIN jobs j ON j.device_kind = own.device_kind AND j.realm = own.realm AND j.id <> own.id
      LEFT JOIN boards b ON b.job_id = j.id
      LEFT JOIN positions p ON p.board_id = b.id
      LEFT JOIN fitted_parts f ON f.position_id = p.id AND f.origin = 'replacement' AND f.removed_at IS NULL
-     LEFT JOIN catalogue_parts c ON c.id = f.catalogue_part_id
      WHERE own.id = $1 AND j.handed_over_at IS NOT NULL
      GROUP BY j.id ORDER BY j.handed_over_at DESC LIMIT 200`,
     [jobId],

@@ -10,6 +10,7 @@ import { factMoment } from "../../records/facts";
 import { loadJob } from "../../records/loadJobs";
 import { applyLateTicks } from "../../records/reworkActs";
 import { loadJobRules, loadRuleValues } from "../../records/rules";
+import { releaseJob } from "../../records/stock";
 
 /** Handing over and opening again: each is an event with its own note, from the version of the job that a person saw. */
 export const handOverRoutes = ({ heavy }: AppContext): readonly Route[] => [
@@ -44,6 +45,7 @@ async function close(scope: Scope, jobId: string, body: HandOver, prepared: Judg
   const closed = { handedOverAt: new Date(body.handedOverAt), warrantyUntil, handOverNote, spentMinutes };
   await updateFromVersion(scope.rows.jobs, { id: jobId, version: body.version }, closed);
   await storeClosing(scope, jobId, body, warrantyUntil);
+  await releaseJob(scope, jobId);
   // Judged outside before the job was held; what came in between is judged with it here.
   const isCurrent = prepared !== null && prepared.marked === (await markOf(scope, jobId));
   const judged = isCurrent ? prepared : await judgeJob(scope, jobId);

@@ -1,11 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { type PlanEdit, planEditSchema, routes } from "@pale-cap/contract";
+import { Op } from "sequelize";
+import type { ReplacementPlanRow } from "../../database/models/replacementPlans";
+import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { toPlan } from "../../records/loadJobs";
 import { requirePositionOfJob } from "../../records/ownership";
 import { currentRound } from "../../records/reworkActs";
+import { freeItemOf, releaseOf, reserveFor } from "../../records/stock";
 import { layInHand, putAside } from "./partInHand";
 
 /** What was chosen for each position, and the part itself where it lies there already. */
@@ -25,7 +29,8 @@ export const planRoutes = (): readonly Route[] => [
       const keptId = stored?.round === round && isKept(body, stored) ? stored.partInHandId : null;
       const partInHandId = body.partInHand ? body.partInHand.id : keptId;
       const reasons = { ...stored?.reasons, ...body.reasons };
-      const values = { cataloguePartId: body.cataloguePartId, round, ...body.overrides, reasons };
+      const stockItemId = await promisedItem(scope, positionId, body, stored?.round === round ? stored : null);
+      const values = { cataloguePartId: body.cataloguePartId, stockItemId, round, ...body.overrides, reasons };
       if (stored) {
         await updateFromVersion(scope.rows.replacementPlans, { id: stored.id, version: body.version }, values);
         if (stored.partInHandId !== null && stored.partInHandId !== partInHandId) await putAside(scope, stored);
@@ -45,6 +50,47 @@ export const planRoutes = (): readonly Route[] => [
     },
   }),
 ];
+
+/**
+ * Which heap one piece is promised from after this edit: as before while the same part stands, else what the edit asks for. The
+ * promise before it is given back first, so that a change of mind never counts twice.
+ *
+ * @throws {HttpProblem} where nothing of it is free: nothing was changed
+ */
+async function promisedItem(
+  scope: Scope,
+  positionId: string,
+  body: PlanEdit,
+  stored: ReplacementPlanRow | null,
+): Promise<string | null> {
+  const isSame = stored !== null && isKept(body, stored);
+  const isAsked = body.stockItemId !== undefined || body.isFromDrawer !== undefined;
+  if (isSame && !isAsked) return stored.stockItemId;
+  const isFitted = await scope.rows.fittedParts.has({ positionId, fittedAt: { [Op.ne]: null }, removedAt: null });
+  if (isFitted) {
+    if (isAsked)
+      throw new HttpProblem("conflict", "The new part is in already: untick that first. Nothing was changed.");
+    return stored?.stockItemId ?? null;
+  }
+  await releaseOf(scope, positionId);
+  const itemId = body.stockItemId ?? (body.isFromDrawer ? await oldestFree(scope, body) : null);
+  if (itemId === null) return null;
+  const item = await scope.rows.stockItems.first({ id: itemId });
+  if (!item || item.cataloguePartId !== body.cataloguePartId) {
+    throw new HttpProblem("conflict", "These lie in a drawer under another name. Nothing was changed.");
+  }
+  await reserveFor(scope, itemId, positionId);
+  return itemId;
+}
+
+async function oldestFree(scope: Scope, { cataloguePartId }: PlanEdit): Promise<string> {
+  const itemId = cataloguePartId === null ? null : await freeItemOf(scope, cataloguePartId);
+  if (itemId !== null) return itemId;
+  throw new HttpProblem(
+    "conflict",
+    "None of it is free in a drawer any more: the last one was promised elsewhere. Nothing was changed.",
+  );
+}
 
 /** What lies there stays while the same part is chosen and nobody says otherwise. */
 function isKept(body: PlanEdit, stored: { readonly cataloguePartId: string | null }): boolean {

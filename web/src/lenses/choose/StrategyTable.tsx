@@ -2,9 +2,9 @@ import type { Position } from "@pale-cap/contract";
 import { airAround, foundPart, jobStrategies, missionProfile } from "@pale-cap/core";
 import { breakEvenWords, moneyText, ruleStrategies, strategyGapWords, strategyLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
-import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
+import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Part } from "../../ui/Pane";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
@@ -14,7 +14,7 @@ import { useSurroundings } from "./useSurroundings";
 /** What each way of repairing is likely to cost, returns within the warranty included. */
 export function StrategyTable({ first }: { readonly first: Position }) {
   const { detail, facts, judgements, houseRules } = useJob();
-  const { data: catalogue } = useCatalogueQuery();
+  const catalogue = useChosenCatalogue();
   const around = useSurroundings(first);
   const { purpose, economics } = detail.job.intakeDetails;
   const answer = useMemo(() => {

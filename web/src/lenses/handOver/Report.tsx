@@ -25,10 +25,10 @@ import {
   verdictLabels,
 } from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
-import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
+import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
@@ -228,14 +228,13 @@ function deviceLineText({ test, reading }: DeviceLine): string {
 /** The new parts that stand in the unit, whichever round put them there. */
 function Parts() {
   const { whole, houseRules } = useJob();
-  const { data: catalogue = [] } = useCatalogueQuery();
   const parts = capacitorsInOrder(whole.detail).flatMap(({ position, current }) => {
     if (current?.origin !== "replacement") return [];
-    const part = catalogue.find((one) => one.id === current.cataloguePartId);
-    const name = part ? `${part.maker} ${part.series}` : ownName(current);
-    return [{ designator: position.designator, current, part, name }];
+    // As it was when it went in: what the catalogue says later changes nothing that was handed over.
+    const name = current.maker ? `${current.maker} ${current.series ?? ""}`.trim() : ownName(current);
+    return [{ designator: position.designator, current, name }];
   });
-  const total = parts.reduce((sum, { part }) => sum + (part?.priceMinor ?? 0), 0);
+  const total = parts.reduce((sum, { current }) => sum + (current.priceMinor ?? 0), 0);
   return (
     <section>
       <h2>Parts fitted</h2>

@@ -1,9 +1,9 @@
 import type { IntakeDetails } from "@pale-cap/contract";
 import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
 import { amountText, dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
-import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
+import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
@@ -119,7 +119,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
 function useEstimate() {
   const { detail, judgements, houseRules } = useJob();
   const { data: closed = [] } = useClosedJobsQuery(detail.job.id);
-  const { data: catalogue = [] } = useCatalogueQuery();
+  const catalogue = useChosenCatalogue() ?? [];
   const chosen = detail.plans.flatMap((plan) => catalogue.find((part) => part.id === plan.cataloguePartId) ?? []);
   const chosenMinor = chosen.reduce((sum, part) => sum + part.priceMinor, 0);
   const condemnedCount = [...judgements.values()].filter(needsReplacement).length;
@@ -146,7 +146,7 @@ function sourceWords(estimate: ReturnType<typeof useEstimate>): string {
 /** Whether the parts are there before the unit is due. */
 function Deadline({ dueOn }: { readonly dueOn: string | null }) {
   const { detail, houseRules, nowMilliseconds } = useJob();
-  const { data: catalogue = [] } = useCatalogueQuery();
+  const catalogue = useChosenCatalogue() ?? [];
   const wanted = detail.plans.flatMap((plan) => {
     const part = catalogue.find((one) => one.id === plan.cataloguePartId);
     return part ? [{ partId: part.id, stockCount: part.stockCount }] : [];

@@ -1,12 +1,12 @@
 import { type ChosenPart, foundPart, needsReplacement } from "@pale-cap/core";
 import { useMemo } from "react";
-import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
+import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
 
 /** What the plan puts in; a part that goes out without a choice yet counts as renewed like for like. */
 export function useChosenParts(): ReadonlyMap<string, ChosenPart> {
   const { detail, judgements } = useJob();
-  const { data: catalogue = [] } = useCatalogueQuery();
+  const catalogue = useChosenCatalogue();
   return useMemo(() => {
     const parts = new Map<string, ChosenPart>();
     for (const [positionId, judgement] of judgements) {
@@ -18,12 +18,7 @@ export function useChosenParts(): ReadonlyMap<string, ChosenPart> {
         ratedRippleAmpsRms: null,
       });
     }
-    for (const { positionId, cataloguePartId } of detail.plans) {
-      const part = catalogue.find((one) => one.id === cataloguePartId);
-      if (!part) continue;
-      const { capacitanceFarads, esrOhms, rippleAmpsRms } = part;
-      parts.set(positionId, { capacitanceFarads, esrOhms, ratedRippleAmpsRms: rippleAmpsRms });
-    }
+    for (const [positionId, part] of plannedParts(detail.plans, catalogue)) parts.set(positionId, part);
     return parts;
   }, [detail.fittedParts, detail.plans, judgements, catalogue]);
 }

@@ -31,6 +31,7 @@ const groups: readonly (readonly [prefix: string, title: string])[] = [
   ["mains.", "Mains"],
   ["judge.", "Judging"],
   ["choose.", "Choosing"],
+  ["stock.", "Drawers and orders"],
   ["rework.", "Rework"],
   ["prove.", "Proving"],
   ["shop.", "The shop"],

@@ -1,0 +1,25 @@
+import { routes } from "@pale-cap/contract";
+import { catalogueCells, exportHeaders } from "@pale-cap/core";
+import { minorPerMajor } from "@pale-cap/wording";
+import Papa from "papaparse";
+import { type Route, read } from "../../http/route";
+import { cataloguePage } from "../../records/loadCatalogue";
+import { loadRuleValues } from "../../records/rules";
+
+const everything = 1_000_000;
+
+/** The whole catalogue as a file that the import reads back. */
+export const exportCatalogue = (): Route =>
+  read({
+    path: routes.catalogueExport,
+    right: "export",
+    read: async (scope) => {
+      const { "shop.currency": currency } = await loadRuleValues(scope);
+      const { rows } = await cataloguePage(scope, { conditions: [], bind: [] }, 0, everything);
+      const cells = rows.map((one) => [...catalogueCells(one, minorPerMajor(currency))]);
+      return Papa.unparse({ fields: [...exportHeaders], data: cells });
+    },
+    send: async (response, csv) => {
+      response.attachment("catalogue.csv").type("text/csv; charset=utf-8").send(csv);
+    },
+  });
