@@ -216,6 +216,7 @@ export { type ControlSupply, controlSupplyStart } from "./replacement/controlSup
 export { esrZero } from "./replacement/esrZero";
 export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";
 export type { Limit, LimitSource } from "./replacement/limit";
+export { oldPartLifeHours } from "./replacement/oldPartLife";
 export { parallelParts } from "./replacement/parallelParts";
 export { type PlaceFit, type PlaceFits, placeFits } from "./replacement/placeFit";
 export { neighbours, placeRoom, ventRoom } from "./replacement/placeRoom";

@@ -25,6 +25,7 @@ export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";
 export * from "./shopWords";
+export * from "./stockWords";
 export * from "./strategyWords";
 export * from "./times";
 export * from "./verdictWords";

@@ -216,9 +216,9 @@ function rankPart(
 }
 
 /** Around the clock at the ambient of the requirement, or over the promised day, whose ambient an entered one replaces. */
-function expectedLife(
+export function expectedLife(
   requirement: Requirement,
-  part: CataloguePart,
+  part: Pick<CataloguePart, "ratedLifeHours" | "temperatureClassCelsius" | "rippleAmpsRms" | "capacitorClass">,
   ambientCelsius: number = requirement.ambientCelsius.value,
 ) {
   const rating = {

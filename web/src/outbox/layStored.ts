@@ -20,7 +20,8 @@ import type { Fact } from "./fact";
 /** What the server stored of a fact, laid into the cached job before the fact leaves: nothing blinks, nothing is fetched. */
 export function layStored(fact: Fact, rows: unknown): void {
   store.dispatch(jobApi.util.updateQueryData("job", fact.jobId, (detail) => withStored(detail, fact.kind, rows)));
-  store.dispatch(api.util.invalidateTags(["Bench"]));
+  // What goes in leaves its drawer.
+  store.dispatch(api.util.invalidateTags(fact.kind === "ticks" ? ["Bench", "Stock"] : ["Bench"]));
 }
 
 function withStored(job: JobDetail, kind: Fact["kind"], rows: unknown): JobDetail {

@@ -1,32 +1,52 @@
-import type {
-  BankFilling,
-  BankQuestion,
-  CataloguePart,
-  ReplacementRanking,
-  Requirement,
-  Section,
-} from "@pale-cap/core";
+import type { StockedPart } from "@pale-cap/contract";
+import type { BankFilling, BankQuestion, Requirement, Section } from "@pale-cap/core";
 import { type Remote, wrap } from "comlink";
 import { useEffect, useState } from "react";
-import type { ReplacementWorker } from "./replacementWorker";
+import type { RankingOrder, ReplacementWorker, ShownRanking } from "./replacementWorker";
 
-export interface ShownRanking extends ReplacementRanking {
-  readonly survivorCount: number;
-}
+export type { ShownRanking } from "./replacementWorker";
 
 let remote: Remote<ReplacementWorker> | undefined;
-let loaded: readonly CataloguePart[] | undefined;
+let loaded: readonly StockedPart[] | undefined;
 
-/** One worker for the whole visit, holding the catalogue. */
-async function workerWith(catalogue: readonly CataloguePart[]): Promise<Remote<ReplacementWorker>> {
+/** One worker for the whole visit, holding the parts that were asked for last. */
+async function workerWith(parts: readonly StockedPart[]): Promise<Remote<ReplacementWorker>> {
   remote ??= wrap<ReplacementWorker>(
     new Worker(new URL("./replacementWorker.ts", import.meta.url), { type: "module" }),
   );
-  if (loaded !== catalogue) {
-    loaded = catalogue;
-    await remote.load(catalogue);
+  if (loaded !== parts) {
+    loaded = parts;
+    await remote.load(parts);
   }
   return remote;
+}
+
+/**
+ * Asks the worker about some parts; undefined while it is reckoned. A question is compared by value: it is made anew on every
+ * render of the lens.
+ */
+function useAnswer<Question, Answer>(
+  question: Question | null,
+  parts: readonly StockedPart[] | undefined,
+  ask: (worker: Remote<ReplacementWorker>, question: Question) => Promise<Answer>,
+): Answer | undefined {
+  const [answer, setAnswer] = useState<Answer>();
+  const text = JSON.stringify(question);
+  useEffect(() => {
+    setAnswer(undefined);
+    const asked = JSON.parse(text) as Question | null;
+    if (!asked || !parts) return;
+    let isCurrent = true;
+    void workerWith(parts)
+      .then((worker) => ask(worker, asked))
+      .then((found) => {
+        if (isCurrent) setAnswer(found);
+      });
+    return () => {
+      isCurrent = false;
+    };
+  }, [text, parts, ask]);
+  return answer;
 }
 
 export interface ShownBank {
@@ -35,62 +55,29 @@ export interface ShownBank {
   readonly candidateCount: number;
 }
 
-/** Fills places of one rail together, off the main thread; undefined while it is being computed. */
-export function useBankChoice(
-  question: Omit<BankQuestion, "candidates"> | null,
-  section: Section,
-  isLowEsrOnly: boolean,
-  count: number,
-  catalogue: readonly CataloguePart[] | undefined,
-): ShownBank | undefined {
-  const [bank, setBank] = useState<ShownBank>();
-  const asked = JSON.stringify({ question, section, isLowEsrOnly, count });
-  useEffect(() => {
-    setBank(undefined);
-    const wanted = JSON.parse(asked) as {
-      question: typeof question;
-      section: Section;
-      isLowEsrOnly: boolean;
-      count: number;
-    };
-    const { question: places } = wanted;
-    if (!places || !catalogue) return;
-    let isCurrent = true;
-    void workerWith(catalogue)
-      .then((worker) => worker.bank(places, wanted.section, wanted.isLowEsrOnly, wanted.count))
-      .then((result) => {
-        if (isCurrent) setBank(result);
-      });
-    return () => {
-      isCurrent = false;
-    };
-  }, [asked, catalogue]);
-  return bank;
+interface BankAsked {
+  readonly places: Omit<BankQuestion, "candidates">;
+  readonly section: Section;
+  readonly isLowEsrOnly: boolean;
+  readonly count: number;
 }
 
-/** Ranks the catalogue against a requirement off the main thread; undefined while it is being computed. */
-export function useReplacementRanking(
-  requirement: Requirement | null,
-  section: Section,
-  catalogue: readonly CataloguePart[] | undefined,
-): ShownRanking | undefined {
-  const [ranking, setRanking] = useState<ShownRanking>();
-  // Compared by value: a requirement is made anew on every render of the lens.
-  const question = JSON.stringify({ requirement, section });
-  useEffect(() => {
-    setRanking(undefined);
-    const asked = JSON.parse(question) as { requirement: Requirement | null; section: Section };
-    const wanted = asked.requirement;
-    if (!wanted || !catalogue) return;
-    let isCurrent = true;
-    void workerWith(catalogue)
-      .then((worker) => worker.rank(wanted, asked.section))
-      .then((result) => {
-        if (isCurrent) setRanking(result);
-      });
-    return () => {
-      isCurrent = false;
-    };
-  }, [question, catalogue]);
-  return ranking;
+const askBank = (worker: Remote<ReplacementWorker>, { places, section, isLowEsrOnly, count }: BankAsked) =>
+  worker.bank(places, section, isLowEsrOnly, count) as Promise<ShownBank>;
+
+/** Fills places of one rail together, off the main thread. */
+export const useBankChoice = (asked: BankAsked | null, parts: readonly StockedPart[] | undefined) =>
+  useAnswer(asked, parts, askBank);
+
+interface RankingAsked {
+  readonly requirement: Requirement;
+  readonly section: Section;
+  readonly order: RankingOrder;
 }
+
+const askRanking = (worker: Remote<ReplacementWorker>, { requirement, section, order }: RankingAsked) =>
+  worker.rank(requirement, section, order) as Promise<ShownRanking>;
+
+/** Ranks parts against a requirement off the main thread. */
+export const useReplacementRanking = (asked: RankingAsked | null, parts: readonly StockedPart[] | undefined) =>
+  useAnswer(asked, parts, askRanking);

@@ -1,6 +1,6 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { Position, StockedPart } from "@pale-cap/contract";
-import { type BankFilling, bankQuestion, type Surroundings } from "@pale-cap/core";
+import { type BankFilling, bankQuestion, bankReach, type Surroundings } from "@pale-cap/core";
 import { bankLeadWords, lifeText, moneyText } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useJob } from "../../job/JobContext";
@@ -11,18 +11,15 @@ import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useBankChoice } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
+import { useCandidates } from "./useCandidates";
 import { useChooseMany } from "./useChooseMany";
 import { useRequirementOf } from "./useRequirementOf";
 
 const shownCount = 5;
 
 /** Places of one rail that go out together, filled together: by the sum of C, by ESR, and by each part's share of the current. */
-export function BankTable(props: {
-  readonly places: readonly Position[];
-  readonly around: Surroundings;
-  readonly catalogue: readonly StockedPart[];
-}) {
-  const { places, around, catalogue } = props;
+export function BankTable(props: { readonly places: readonly Position[]; readonly around: Surroundings }) {
+  const { places, around } = props;
   const { detail, houseRules } = useJob();
   const [mode, setMode] = useState<"life" | "price">("life");
   const requirementOf = useRequirementOf(around);
@@ -41,8 +38,20 @@ export function BankTable(props: {
     [needs, places.length, around, mode],
   );
   const isLowEsrOnly = needs.some((one) => one.requirement.isLowEsrOnly);
-  const bank = useBankChoice(question, net?.section ?? "other", isLowEsrOnly, shownCount, catalogue);
-  const partOf = (id: string | null) => catalogue.find((one) => one.id === id);
+  const section = net?.section ?? "other";
+  const reach = useMemo(() => (question ? bankReach({ ...question, isLowEsrOnly }) : null), [question, isLowEsrOnly]);
+  const { parts, isCut } = useCandidates(reach, section);
+  const bank = useBankChoice(question && { places: question, section, isLowEsrOnly, count: shownCount }, parts);
+  const partOf = (id: string | null) => parts?.find((one) => one.id === id);
+  const takeAll = (ids: readonly (string | null)[]) => {
+    const left = new Map<string, number>();
+    return places.map((one, n) => {
+      const id = ids[n] ?? null;
+      const free = id === null ? 0 : (left.get(id) ?? partOf(id)?.stockCount ?? 0);
+      if (id !== null) left.set(id, free - 1);
+      return { positionId: one.id, cataloguePartId: id, isFromDrawer: free > 0 };
+    });
+  };
   const taken = places.map((one) => detail.plans.find((plan) => plan.positionId === one.id)?.cataloguePartId ?? null);
   if (!question) return null;
   const names = places.map((one) => one.designator);
@@ -64,7 +73,12 @@ export function BankTable(props: {
     >
       <ProblemNote problem={problem} />
       {!bank && <p className={text.soft}>Trying the kits…</p>}
-      {bank && <p className={text.softLine}>{bankLeadWords(bank, places.length)}</p>}
+      {bank && (
+        <p className={text.softLine}>
+          {bankLeadWords(bank, places.length)}
+          {isCut && " The catalogue holds more than were looked at: those nearest in value were."}
+        </p>
+      )}
       {bank && bank.ranked.length > 0 && (
         <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Kits for the rail">
           <TableHead names={["Parts", "C in all", "ESR", "most loaded", "Life", "Price", ""]} />
@@ -84,13 +98,7 @@ export function BankTable(props: {
                 <td className={text.figure}>{lifeText(kit.worstLifeHours)}</td>
                 <td className={text.figure}>{moneyText(kit.priceMinor, houseRules["shop.currency"])}</td>
                 <td>
-                  <Button
-                    size="compact-sm"
-                    loading={isSaving}
-                    onClick={() =>
-                      void save(places.map((one, n) => ({ positionId: one.id, cataloguePartId: kit.ids[n] ?? null })))
-                    }
-                  >
+                  <Button size="compact-sm" loading={isSaving} onClick={() => void save(takeAll(kit.ids))}>
                     Take for all
                   </Button>
                 </td>

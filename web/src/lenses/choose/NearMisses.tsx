@@ -12,7 +12,7 @@ import classes from "./choose.module.css";
 export function NearMisses(props: {
   /** What a typed reason is a draft of, unique in the shop. */
   readonly name: string;
-  readonly ranking: ShownRanking;
+  readonly ranking: Pick<ShownRanking, "nearMisses" | "refusedCounts">;
   /** Resolves to whether it was stored. */
   readonly onTake: (id: string, reason: string) => Promise<boolean>;
 }) {
@@ -24,7 +24,7 @@ export function NearMisses(props: {
   return (
     <Part title="Near, but">
       <ul className={classes.misses}>
-        {nearMisses.map(({ part, rejections, cappedLifeHours }) => (
+        {nearMisses.map(({ part, rejections, cappedLifeHours, stockCount }) => (
           <li key={part.id}>
             <span>
               <b>
@@ -33,6 +33,7 @@ export function NearMisses(props: {
               <Quantity value={part.capacitanceFarads} unit="F" isMarking />{" "}
               <Quantity value={part.ratedVolts} unit="V" /> {part.diameterMetres * 1e3} × {part.heightMetres * 1e3} mm,{" "}
               {lifeText(cappedLifeHours)}
+              {stockCount > 0 && <b>, {stockCount} in a drawer</b>}
             </span>
             <span className={classes.reason}>{rejections.map(rejectionWords).join("; ")}</span>
             {openId === part.id ? (

@@ -1,48 +1,44 @@
 import { Button } from "@mantine/core";
-import type { Position, StockedPart } from "@pale-cap/contract";
-import { judgePosition, noOverrides, partInHand, type RankedReplacement, standingReadings } from "@pale-cap/core";
-import {
-  checkWords,
-  lifeText,
-  limitSourceLabels,
-  moneyText,
-  quantityFacts,
-  sourceLabels,
-  verdictLabels,
-} from "@pale-cap/wording";
-import { useMemo } from "react";
-import { useNavigate } from "react-router";
+import type { FittedPartRow, Position } from "@pale-cap/contract";
+import { foundPart, noOverrides, oldPartLifeHours, partReach } from "@pale-cap/core";
+import { dayText, firstReasonWords, heapDoubtWords, orderLabels } from "@pale-cap/wording";
+import { useMemo, useState } from "react";
+import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
-import { VerdictGlyph } from "../../drawing/VerdictGlyph";
-import { useCatalogueQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
-import { useTarget } from "../../job/useTarget";
+import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
-import { Quantity } from "../../ui/Quantity";
-import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { useReplacementRanking } from "../../workers/useReplacementRanking";
 import { BankTable } from "./BankTable";
+import { ChosenPart } from "./ChosenPart";
 import classes from "./choose.module.css";
+import { FamilyChoice } from "./FamilyChoice";
 import { FitView } from "./FitView";
+import { LifeAgainstPrice } from "./LifeAgainstPrice";
 import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
+import { keyedCount, PartTable } from "./PartTable";
 import { Reasons } from "./Reasons";
 import { RequirementNotes } from "./RequirementNotes";
 import { RequirementTable } from "./RequirementTable";
+import { SideBySide } from "./SideBySide";
+import { useCandidates } from "./useCandidates";
 import { useChoosePlan } from "./useChoosePlan";
 import { useRequirementOf } from "./useRequirementOf";
 import { useSurroundings } from "./useSurroundings";
 
-/** As many of the ranking as have a key of their own, and three more. */
+/** As many of the ranking as have a key of their own, and three more; the rest on demand. */
 const shownCount = 12;
-const keyedCount = 9;
 /** As many places as the exact search fills. */
 const mostTogether = 6;
+/** Beside the old part. */
+const mostCompared = 3;
+const hoursOfMonth = 730.5;
 
-/** The requirement of one place, with its limits editable, and the parts that meet it by expected life. */
+/** The requirement of one place, with its limits editable, and the parts that meet it in the order of the house. */
 export function PositionChoice(props: {
   readonly position: Position;
   /** Places that go out too: those of its own rail are chosen together, if wanted. */
@@ -50,32 +46,55 @@ export function PositionChoice(props: {
 }) {
   const { position, wanted } = props;
   const { detail, houseRules } = useJob();
-  const { data: catalogue } = useCatalogueQuery();
+  const catalogue = useChosenCatalogue();
   const { save, problem } = useChoosePlan(position.id);
+  const [isAllShown, setAllShown] = useState(false);
+  const [pickedIds, setPickedIds] = useState<readonly string[]>([]);
   const plan = detail.plans.find((one) => one.positionId === position.id);
   const net = detail.nets.find((one) => one.id === position.netId) ?? null;
   const overrides = plan?.overrides ?? noOverrides;
   const around = useSurroundings(position);
   const requirementOf = useRequirementOf(around);
   const requirement = useMemo(() => requirementOf(position), [requirementOf, position]);
-  const ranking = useReplacementRanking(requirement, net?.section ?? "other", catalogue);
-  const rows = ranking?.survivors.slice(0, shownCount) ?? [];
-  const take = (id: string | undefined) => {
-    if (id !== undefined) void save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: null } }));
+  const section = net?.section ?? "other";
+  const reach = useMemo(() => requirement && partReach(requirement), [requirement]);
+  const candidates = useCandidates(reach, section);
+  const ranking = useReplacementRanking(
+    requirement && { requirement, section, order: orderOf(houseRules) },
+    candidates.parts,
+  );
+  const rows = ranking?.survivors.slice(0, isAllShown ? undefined : shownCount) ?? [];
+  const picked = ranking?.survivors.filter((one) => pickedIds.includes(one.part.id)) ?? [];
+  const pick = (id: string) =>
+    setPickedIds((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id].slice(-mostCompared)));
+  const take = async (id: string | undefined, reason: string | null = null): Promise<boolean> => {
+    const part = candidates.parts?.find((one) => one.id === id);
+    if (!part) return false;
+    const heap = candidates.heapOf.get(part.id);
+    const reasons = { part: reason };
+    if (heap) {
+      const { series, pitchMetres: _, maker: __, orderCode: ___, ...rest } = heap.marking;
+      const { esrOhms: ____, rippleAmpsRms: _____, ratedLifeHours: ______, priceMinor: _______, ...marking } = rest;
+      const source = heap.origin === "salvaged" ? "salvaged" : "drawer";
+      const partInHand = { id: newId(), ownPart: { ...marking, series, isNonPolar: false, source } as const };
+      return save(() => ({ cataloguePartId: null, partInHand, stockItemId: heap.id, reasons }));
+    }
+    const drawer = part.stockCount > 0 ? { isFromDrawer: true } : { stockItemId: null };
+    return save(() => ({ cataloguePartId: part.id, partInHand: null, reasons, ...drawer }));
   };
   useKeys("Choose", [
     ...rows.slice(0, keyedCount).map((row, n) => ({
       key: String(n + 1),
       label: `take line ${n + 1}`,
-      action: () => take(row.part.id),
+      action: () => void take(row.part.id),
     })),
     {
       key: "u",
       label: "undo the choice",
-      action: () => void save(() => ({ cataloguePartId: null, partInHand: null })),
+      action: () => void save(() => ({ cataloguePartId: null, partInHand: null, stockItemId: null })),
     },
   ]);
-  const isEmpty = catalogue?.length === 0;
+  const isEmpty = candidates.totalCount === 0 && candidates.parts?.length === 0;
   const chosen =
     catalogue?.find((one) => one.id === plan?.cataloguePartId) ??
     detail.fittedParts.find((one) => one.id === plan?.partInHandId);
@@ -83,6 +102,8 @@ export function PositionChoice(props: {
     chosen?.diameterMetres != null && chosen.heightMetres != null
       ? { diameterMetres: chosen.diameterMetres, heightMetres: chosen.heightMetres }
       : null;
+  const old = foundPart(detail.fittedParts, position.id) as FittedPartRow | undefined;
+  const oldHours = useMemo(() => (requirement && old ? oldPartLifeHours(requirement, old) : null), [requirement, old]);
   const bank = useMemo(
     () =>
       wanted
@@ -94,7 +115,8 @@ export function PositionChoice(props: {
   return (
     <>
       <ProblemNote problem={problem} />
-      <Chosen position={position} catalogue={catalogue ?? []} />
+      <ChosenPart position={position} />
+      <FamilyChoice position={position} />
       {can && <FitView position={position} can={can} around={around} />}
       {requirement ? (
         <>
@@ -119,9 +141,7 @@ export function PositionChoice(props: {
         </p>
       )}
       <OwnPartLine position={position} requirement={requirement} />
-      {bank.length > 1 && bank.length <= mostTogether && catalogue && catalogue.length > 0 && (
-        <BankTable places={bank} around={around} catalogue={catalogue} />
-      )}
+      {bank.length > 1 && bank.length <= mostTogether && !isEmpty && <BankTable places={bank} around={around} />}
       {isEmpty && (
         <p className={text.soft}>
           The shop has no catalogue yet. Enter the part you have in the line above: drawer, bought or salvaged.
@@ -129,160 +149,93 @@ export function PositionChoice(props: {
       )}
       {requirement && !isEmpty && (
         <Part
-          title={requirement.mission ? "By expected life over the promised day" : "By expected life"}
+          title={`What fits: ${orderLabels[houseRules["choose.order"]]}`}
           aside={
             ranking && (
               <span className={text.soft}>
-                {ranking.survivorCount} fit, {ranking.rejectedCount} do not
+                {ranking.survivorCount} fit of {candidates.totalCount} in the catalogue
+                {candidates.heapOf.size > 0 && ` and ${candidates.heapOf.size} loose in drawers`}
               </span>
             )
           }
         >
-          {!ranking && <p className={text.soft}>Ranking the catalogue…</p>}
+          {!ranking && <p className={text.soft}>Ranking what is within reach…</p>}
           {ranking?.survivors.length === 0 && (
             <p className={text.soft}>
               Nothing in the catalogue meets every limit.
               {ranking.nearMisses.length > 0 && " What comes near stands below: each can be taken with a reason."}
             </p>
           )}
+          {ranking?.firstReason && (
+            <p className={text.softLine}>
+              {firstReasonWords(ranking.firstReason)}
+              {requirement.mission && " Lives are over the promised day."}
+              {candidates.isCut &&
+                " The catalogue holds more within reach than were looked at: those nearest in value were."}
+            </p>
+          )}
           {rows.length > 0 && (
             <PartTable
               rows={rows}
-              chosenId={plan?.cataloguePartId ?? null}
-              onChoose={take}
+              chosenId={plan?.cataloguePartId ?? plan?.stockItemId ?? null}
+              heapOf={candidates.heapOf}
+              orderWords={orderWords(houseRules["shop.orderDays"], detail.job.dueOn)}
+              pickedIds={pickedIds}
+              onPick={pick}
+              onChoose={(id) => void take(id)}
               currency={houseRules["shop.currency"]}
             />
           )}
+          {ranking && ranking.survivors.length > shownCount && (
+            <Button size="compact-sm" onClick={() => setAllShown(!isAllShown)}>
+              {isAllShown ? "Only the first" : `Show ${ranking.survivors.length - shownCount} more`}
+            </Button>
+          )}
+          {rows.length > 1 && (
+            <LifeAgainstPrice
+              rows={rows}
+              pickedIds={pickedIds}
+              onPick={pick}
+              currency={houseRules["shop.currency"]}
+              oldHours={oldHours}
+            />
+          )}
+          {old && picked.length > 0 && (
+            <SideBySide rows={picked} old={old} oldHours={oldHours} currency={houseRules["shop.currency"]} />
+          )}
         </Part>
+      )}
+      {candidates.withheld.length > 0 && (
+        <ul className={classes.withheld}>
+          {candidates.withheld.map(({ item, doubts }) => (
+            <li key={item.id}>
+              Drawer {item.drawer ?? "without a name"}, {item.marking.series ?? "loose"}: not offered,{" "}
+              {heapDoubtWords(doubts)}.
+            </li>
+          ))}
+        </ul>
       )}
       {ranking && (
         <NearMisses
           name={`${detail.job.id} near part ${position.id}`}
-          ranking={ranking}
-          onTake={(id, reason) => save(() => ({ cataloguePartId: id, partInHand: null, reasons: { part: reason } }))}
+          ranking={{ ...ranking, refusedCounts: { ...ranking.refusedCounts, ...candidates.refusedCounts } }}
+          onTake={take}
         />
       )}
     </>
   );
 }
 
-/** What was chosen, and what it read: it can be read before it goes in. */
-function Chosen({ position, catalogue }: { readonly position: Position; readonly catalogue: readonly StockedPart[] }) {
-  const { detail, facts, rules } = useJob();
-  const { save } = useChoosePlan(position.id);
-  const [, select] = useTarget();
-  const navigate = useNavigate();
-  const plan = detail.plans.find((one) => one.positionId === position.id);
-  const bought = catalogue.find((one) => one.id === plan?.cataloguePartId);
-  const own = detail.fittedParts.find((one) => one.id === plan?.partInHandId);
-  const shown = bought ?? own;
-  if (!shown) return null;
-  const isFitted = own !== undefined && own.fittedAt !== null;
-  const readings = standingReadings(detail.readings).filter((one) => own && one.fittedPartId === own.id);
-  const verdict =
-    readings.length > 0 && !isFitted
-      ? judgePosition(facts, position.id, rules.judgement, "in_hand")?.verdict
-      : undefined;
-
-  async function read() {
-    const isThere = partInHand(detail.fittedParts, position.id) !== undefined;
-    if (!isThere && !(await save(() => ({ partInHand: { id: newId(), ownPart: null } })))) return;
-    select({ kind: "part", id: position.id, isNewPart: true });
-    await navigate(`/jobs/${detail.job.id}/measure`);
-  }
-
-  return (
-    <div className={classes.chosen}>
-      <span>
-        Chosen: <b>{bought ? `${bought.maker} ${bought.series}` : (own?.series ?? "own part")}</b>{" "}
-        <Quantity value={shown.capacitanceFarads} unit="F" isMarking /> <Quantity value={shown.ratedVolts} unit="V" />
-        {own?.source && `, ${sourceLabels[own.source]}`}
-        {readings.map((one) => (
-          <span key={one.id}>
-            , {quantityFacts[one.quantity].label} <Quantity value={one.value} unit={quantityFacts[one.quantity].unit} />
-          </span>
-        ))}
-        {verdict && (
-          <>
-            {" "}
-            <VerdictGlyph verdict={verdict} size={16} /> {verdictLabels[verdict]}
-          </>
-        )}
-      </span>
-      {!isFitted && (
-        <span className={classes.acts}>
-          <Button size="xs" onClick={() => void read()}>
-            Read it before it goes in
-          </Button>
-          <Button size="xs" onClick={() => void save(() => ({ cataloguePartId: null, partInHand: null }))}>
-            Undo the choice
-          </Button>
-        </span>
-      )}
-    </div>
-  );
+function orderOf(houseRules: ReturnType<typeof useJob>["houseRules"]) {
+  return {
+    order: houseRules["choose.order"],
+    warrantyHours: Math.max(houseRules["shop.warrantyMonths"], 1) * hoursOfMonth,
+    returnCostMinor: (houseRules["shop.usualMinutes"] / 60) * houseRules["shop.labourPerHourMinor"],
+  };
 }
 
-function PartTable(props: {
-  readonly rows: readonly RankedReplacement[];
-  readonly chosenId: string | null;
-  readonly onChoose: (id: string) => void;
-  readonly currency: string;
-}) {
-  return (
-    <table className={`${text.table} ${text.ruled} ${classes.table}`}>
-      <TableHead names={["", "Part", "C", "V", "Size", "ESR", "Ripple", "Life", "Price", ""]} />
-      <tbody>
-        {props.rows.map((row, n) => {
-          const { part } = row;
-          const isChosen = part.id === props.chosenId;
-          return (
-            <tr key={part.id} data-chosen={isChosen || undefined}>
-              <td>{n < keyedCount && <kbd>{n + 1}</kbd>}</td>
-              <td>
-                <b>{part.maker}</b> {part.series}
-                {row.warnings.length > 0 && (
-                  <div className={classes.warning}>{row.warnings.map(checkWords).join(", ")}</div>
-                )}
-              </td>
-              <td>
-                <Quantity value={part.capacitanceFarads} unit="F" isMarking />
-              </td>
-              <td>
-                <Quantity value={part.ratedVolts} unit="V" />
-              </td>
-              <td className={text.figure}>
-                {part.diameterMetres * 1e3}×{part.heightMetres * 1e3}
-              </td>
-              <td>
-                <Quantity value={part.esrOhms} unit="Ω" />
-              </td>
-              <td>
-                <Quantity value={part.rippleAmpsRms} unit="A" />
-              </td>
-              <td className={text.figure}>
-                {lifeText(row.cappedLifeHours)}
-                {row.otherLives.map((one) => (
-                  <div key={one.source} className={classes.source}>
-                    {limitSourceLabels[one.source]} {lifeText(one.cappedLifeHours)}
-                  </div>
-                ))}
-              </td>
-              <td className={text.figure}>{moneyText(part.priceMinor, props.currency)}</td>
-              <td>
-                <Button
-                  size="compact-sm"
-                  variant={isChosen ? "filled" : "default"}
-                  aria-pressed={isChosen}
-                  onClick={() => props.onChoose(part.id)}
-                >
-                  {isChosen ? "chosen" : "Take"}
-                </Button>
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
-  );
+/** When an ordered part would be there, and whether the unit is due before. */
+function orderWords(orderDays: number, dueOn: string | null): string {
+  const day = new Date(pageClock.now() + Math.ceil(orderDays) * 86_400_000).toISOString().slice(0, 10);
+  return dueOn !== null && day > dueOn ? `ordered, ${dayText(day)}: after it is due` : `ordered, ${dayText(day)}`;
 }

@@ -8,12 +8,19 @@ export function useChooseMany() {
   const [problem, setProblem] = useState<Problem>();
   const [isSaving, setSaving] = useState(false);
   const save = async (
-    choices: readonly { readonly positionId: string; readonly cataloguePartId: string | null }[],
+    choices: readonly {
+      readonly positionId: string;
+      readonly cataloguePartId: string | null;
+      /** Whether a piece of it lies free in a drawer. */
+      readonly isFromDrawer: boolean;
+    }[],
   ): Promise<void> => {
     setSaving(true);
     setProblem(undefined);
-    for (const { positionId, cataloguePartId } of choices) {
-      const refusal = await edit(positionId, () => ({ cataloguePartId, partInHand: null, reasons: { part: null } }));
+    for (const { positionId, cataloguePartId, isFromDrawer } of choices) {
+      const drawer = isFromDrawer ? { isFromDrawer } : { stockItemId: null };
+      const choice = { cataloguePartId, partInHand: null, reasons: { part: null }, ...drawer };
+      const refusal = await edit(positionId, () => choice);
       if (refusal) {
         setProblem(refusal);
         break;

@@ -5,7 +5,9 @@ import { useInTurn } from "../../job/useInTurn";
 import { asProblem } from "../../ui/ProblemNote";
 import { useEditPlanMutation } from "./planApi";
 
-export type PlanChange = Partial<Pick<PlanEdit, "cataloguePartId" | "partInHand" | "overrides" | "reasons">>;
+export type PlanChange = Partial<
+  Pick<PlanEdit, "cataloguePartId" | "partInHand" | "overrides" | "reasons" | "stockItemId" | "isFromDrawer">
+>;
 
 /** Edits the plan of any place, each edit made from what is stored by then; gives what the server refused. */
 export function usePlanEdit() {

@@ -28,7 +28,6 @@ import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
-import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
@@ -242,7 +241,7 @@ function Parts() {
       {parts.length > 0 && (
         <table className={`${text.table} ${classes.table}`}>
           <tbody>
-            {parts.map(({ designator, current, part, name }) => (
+            {parts.map(({ designator, current, name }) => (
               <tr key={designator}>
                 <th scope="row">{designator}</th>
                 <td>{name}</td>
@@ -259,7 +258,9 @@ function Parts() {
                     `${current.diameterMetres * 1e3} × ${current.heightMetres * 1e3} mm`}
                 </td>
                 <td className={classes.money}>
-                  {part ? moneyText(part.priceMinor, houseRules["shop.currency"]) : "price not noted"}
+                  {current.priceMinor == null
+                    ? "price not noted"
+                    : moneyText(current.priceMinor, houseRules["shop.currency"])}
                 </td>
               </tr>
             ))}
