@@ -32,6 +32,8 @@ export const cautions = {
     "Electrolyte has leaked: gloves on, nothing to the eyes, washed off before any heat. A smell of fish is it too. Its fumes bite, and what stays goes on corroding.",
   hotAir: "Hot air: film and X capacitors beside it melt first. Shield them, or use the iron.",
   chargedByTest: "An insulation test and an outside feed charge what they are put on: discharge it and verify again.",
+  reforming:
+    "Re-forming puts up to the rated volts on a loose part: only if you are qualified for it, eye protection on, a cover over it, current limited, never left alone. It can burst, and it stays charged until it is drained and read twice.",
   standing:
     "Pale Cap is an aid to a competent person. Local electrical codes and licensed or qualified practice come first. It says what was measured and when, never that something is safe.",
 } as const;
@@ -48,5 +50,5 @@ export const cautionChapters: readonly (readonly [title: string, keys: readonly 
   ["On a live primary", ["livePrimary", "residualCurrent", "hotSink", "phantomVolts", "backlight"]],
   ["With heat", ["hotAir"]],
   ["Before power", ["blownFuse", "overVoltage", "limitedEnergy", "polarity", "firstPower"]],
-  ["Under power", ["underLoad"]],
+  ["Under power", ["underLoad", "reforming"]],
 ];

@@ -14,6 +14,7 @@ import type {
 } from "@pale-cap/core";
 import { formatQuantity, type Unit } from "@pale-cap/core";
 import { listWords } from "./boardWords";
+import { moneyText } from "./money";
 
 export const originLabels: Readonly<Record<StockOrigin, string>> = {
   distributor: "bought new",
@@ -195,4 +196,16 @@ export function lotWords(
   if (lot.decision === "reject") return `Not taken: ${chance}. It is kept apart.`;
   const more = lot.moreCount == null ? "" : ` ${lot.moreCount} more, all good, would settle it.`;
   return `Not settled: ${chance}.${more}`;
+}
+
+/** What a second file changed in one field of a part. */
+export function importChangeWords(
+  { name, before, after }: { readonly name: string; readonly before: number | string; readonly after: number | string },
+  currency: string,
+): string {
+  const column = (name === "priceMinor" ? "price" : name) as CatalogueColumn;
+  const unit = columnUnits[column];
+  const shown = (value: number | string) =>
+    typeof value === "string" ? value : unit ? formatQuantity(value, unit).text : moneyText(value, currency);
+  return `${columnLabels[column] ?? name} ${shown(before)}, now ${shown(after)}`;
 }

@@ -29,6 +29,24 @@ export const router = createBrowserRouter([
             }),
           },
           {
+            path: "parts",
+            lazy: async () => ({ Component: (await import("../places/parts/PartsScreen")).PartsScreen }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({ Component: (await import("../places/parts/DrawersTab")).DrawersTab }),
+              },
+              {
+                path: "catalogue",
+                lazy: async () => ({ Component: (await import("../places/parts/CatalogueTab")).CatalogueTab }),
+              },
+              {
+                path: "orders",
+                lazy: async () => ({ Component: (await import("../places/parts/OrdersTab")).OrdersTab }),
+              },
+            ],
+          },
+          {
             path: "esr-sheet",
             lazy: async () => ({ Component: (await import("../places/esrSheet/EsrSheetScreen")).EsrSheetScreen }),
           },

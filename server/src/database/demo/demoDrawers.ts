@@ -26,7 +26,60 @@ export async function fillDrawers(
     await putIn(scope, own, { id, cataloguePartId: part.id, drawer, origin: "distributor", receivedOn }, count);
   }
   await putOddOnes(scope, own);
-  await nameSuppliers(scope, stocked, own);
+  const tolvan = await nameSuppliers(scope, catalogue, own);
+  await useSome(scope, own);
+  await orderSome(scope, tolvan, stocked, own);
+}
+
+/** Some heaps went into units over the last months, down to their last piece. */
+async function useSome({ rows, now }: Scope, own: () => number): Promise<void> {
+  const items = await rows.stockItems.all({ drawer: "B2" }, [["id", "ASC"]]);
+  for (const item of items.slice(0, 3)) {
+    for (let n = 0; n < 12; n++) {
+      const moved = { itemId: item.id, reservedDelta: 0, at: daysBefore(now, 300 - 22 * n) };
+      await rows.stockMovements.insert({ ...moved, id: uuidFrom(own), kind: "received", countDelta: 1 });
+      await rows.stockMovements.insert({ ...moved, id: uuidFrom(own), kind: "fitted", countDelta: -1 });
+    }
+    const [row] = await rows.stockMovements.all({ itemId: item.id, kind: "received" }, [["at", "DESC"]]);
+    const left = (row?.countDelta ?? 2) - 1;
+    if (left > 0) {
+      const scrapped = {
+        itemId: item.id,
+        kind: "scrapped",
+        countDelta: -left,
+        reservedDelta: 0,
+        at: daysBefore(now, 9),
+      } as const;
+      await rows.stockMovements.insert({ ...scrapped, id: uuidFrom(own), note: "leads bent" });
+    }
+  }
+}
+
+/** One order is on its way. */
+async function orderSome(
+  { rows, now }: Scope,
+  supplierId: string,
+  parts: readonly CataloguePartRow[],
+  own: () => number,
+): Promise<void> {
+  const orderId = uuidFrom(own);
+  await rows.orders.insert({ id: orderId, supplierId, at: daysBefore(now, 2), note: null, personId: null });
+  await rows.orderLines.insertAll(
+    [parts[40], parts[111]].flatMap((part, n) =>
+      part
+        ? [
+            {
+              id: uuidFrom(own),
+              orderId,
+              place: n + 1,
+              cataloguePartId: part.id,
+              count: 20,
+              unitMinor: Math.max(1, Math.round(part.priceMinor * 0.72)),
+            },
+          ]
+        : [],
+    ),
+  );
 }
 
 async function putIn(scope: Scope, own: () => number, item: Partial<StockItemRow>, count: number): Promise<void> {
@@ -62,9 +115,10 @@ const suppliers = [
 ] as const;
 
 /** Three invented suppliers: one quick, one cheap, one round the corner with little. */
-async function nameSuppliers({ rows }: Scope, parts: readonly CataloguePartRow[], own: () => number): Promise<void> {
+async function nameSuppliers({ rows }: Scope, parts: readonly CataloguePartRow[], own: () => number): Promise<string> {
+  const ids = suppliers.map(() => uuidFrom(own));
   for (const [n, { priceRatio, ...one }] of suppliers.entries()) {
-    const id = uuidFrom(own);
+    const id = ids[n] as string;
     await rows.suppliers.insert({ ...one, id, isUsed: true });
     const offered = parts.filter((_, index) => (n === 2 ? index % 6 === 0 : (index + n) % 4 !== 0));
     await rows.offers.insertAll(
@@ -81,4 +135,5 @@ async function nameSuppliers({ rows }: Scope, parts: readonly CataloguePartRow[]
       }),
     );
   }
+  return ids[1] as string;
 }

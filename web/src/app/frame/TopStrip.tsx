@@ -103,6 +103,7 @@ function JobChip({ id, isCurrent }: { readonly id: string; readonly isCurrent: b
 
 const places = [
   ["/", "Bench"],
+  ["/parts", "Parts"],
   ["/instruments", "Instruments"],
   ["/house-rules", "House rules"],
   ["/working-safely", "Working safely"],

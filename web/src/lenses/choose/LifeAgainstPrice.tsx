@@ -102,6 +102,7 @@ function Mark(props: {
   const { cx = 0, cy = 0, payload, onPick } = props;
   if (!payload) return null;
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the boxes of the table do the same by keys
     <g onClick={() => onPick(payload.id)} style={{ cursor: "pointer" }}>
       <circle cx={cx} cy={cy} r={payload.isPicked ? 7 : 5.5} fill="var(--sleeve)" stroke="var(--can-edge)" />
       {payload.isPicked && <circle cx={cx} cy={cy} r={4} fill="var(--accent)" />}
