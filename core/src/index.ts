@@ -208,7 +208,8 @@ export {
   type BankQuestion,
   chooseBank,
 } from "./replacement/bankChoice";
-export { bankCandidates, bankQuestion } from "./replacement/bankQuestion";
+export { bankOfTwoKinds, mergedBanks, type TwoKinds } from "./replacement/bankOfTwoKinds";
+export { asCandidate, bankCandidates, bankParts, bankQuestion } from "./replacement/bankQuestion";
 export { type InrushNote, inrushNote } from "./replacement/bulkWindow";
 export { bankReach, type PartReach, partReach } from "./replacement/catalogueReach";
 export { checkReplacement } from "./replacement/checkReplacement";

@@ -200,7 +200,7 @@ describe("one job through all nine lenses", () => {
     await page.lens(6, "What the place needs");
     // Two cans of 10 x 20 carry less than a flyback of 4 A drives into them: what comes near is taken with a reason.
     await page.see("Ripple current by the converter at its full load");
-    await page.see("By expected life");
+    await page.see("What fits: longest life first");
     await page.see("Near, but");
     await page.click("Take it, because");
     await page.fill("Why it is taken all the same", "as strong as the old one was");

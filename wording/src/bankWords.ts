@@ -1,12 +1,30 @@
 /** What stands above the kits: how many were tried out of how many parts, or that none fits. */
 export function bankLeadWords(
-  bank: { readonly kitCount: number; readonly candidateCount: number },
+  bank: { readonly ranked: readonly unknown[]; readonly partCount: number; readonly leadingCount: number },
   placeCount: number,
 ): string {
-  const { kitCount, candidateCount } = bank;
-  if (candidateCount === 0) return "No part of the catalogue may stand in any of these places.";
-  const tried = `Every kit for ${placeCount} places out of ${candidateCount} part${candidateCount === 1 ? "" : "s"} was tried, of each value the strongest, the longest lived and the cheapest`;
-  return kitCount === 0
-    ? `${tried}: none keeps every limit together.`
-    : `${tried}; ${kitCount} ${kitCount === 1 ? "keeps" : "keep"} every limit together.`;
+  const { ranked, partCount, leadingCount } = bank;
+  if (partCount === 0) return "No part of the catalogue may stand in any of these places.";
+  const parts = `${partCount} part${partCount === 1 ? "" : "s"}`;
+  const more = leadingCount > 2 ? `, and every kit of more kinds out of the ${leadingCount} that lead` : "";
+  const tried = `Every kit of one or two kinds for ${placeCount} places out of ${parts} was tried${more}`;
+  return ranked.length === 0 ? `${tried}: none keeps every limit together.` : `${tried}; the best stand below.`;
+}
+
+/** What to look at where a kit is no equal pair. */
+export function kitWords(kit: {
+  readonly ids: readonly (string | null)[];
+  readonly mostLoadRatio: number;
+}): string | null {
+  const emptyCount = kit.ids.filter((id) => id === null).length;
+  const kinds = new Set(kit.ids.filter((id) => id !== null)).size;
+  const notes = [
+    ...(kinds > 1
+      ? [`unequal partners: the one of less ESR carries most, ${Math.round(100 * kit.mostLoadRatio)} % of its rating`]
+      : []),
+    ...(emptyCount > 0
+      ? [`${emptyCount} place${emptyCount === 1 ? "" : "s"} left empty: show by a load step that it does not ring`]
+      : []),
+  ];
+  return notes.length === 0 ? null : notes.join("; ");
 }

@@ -73,6 +73,8 @@ export const planEditSchema = strictObject({
     ),
   /** Which heap of the drawers the part comes out of; left out: as it is while the same part is chosen. */
   stockItemId: nullableId().optional(),
+  /** Nothing goes in there: only where no part is chosen. Left out: as it is while nothing is chosen. */
+  isLeftEmpty: boolean().optional(),
   /** Out of any drawer that has it free: the server picks the oldest. */
   isFromDrawer: boolean().optional(),
   overrides: strictObject({
@@ -108,6 +110,8 @@ export interface PlanRow {
   readonly partInHandId: string | null;
   /** The heap that one piece is promised from; null: it has to be got. */
   readonly stockItemId: string | null;
+  /** Nothing goes in: what stands beside it carries it. */
+  readonly isLeftEmpty: boolean;
   /** The round of the job that it was made in. */
   readonly round: number;
   readonly overrides: PlanEdit["overrides"];

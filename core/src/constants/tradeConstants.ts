@@ -457,6 +457,8 @@ export const tradeConstants = {
     /** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
     sizeToleranceMetres: 0.1e-3,
     /** How far a near miss may lie from the value and the volts that are asked for. */
+    /** Half a digit of what a sheet prints. */
+    printedRatio: 0.005,
     /** One of ten has failed at the computed life; Weibull's slope of capacitors that dry. Rough. */
     lifeFailedRatio: 0.1,
     lifeShape: 4,

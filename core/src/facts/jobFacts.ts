@@ -43,6 +43,8 @@ export interface ReplacementPlan {
   readonly cataloguePartId: string | null;
   /** The part itself, once it lies there: a piece of the catalogue part, or an own one without any catalogue. */
   readonly partInHandId?: string | null | undefined;
+  /** Nothing goes in: what stands beside it carries it. */
+  readonly isLeftEmpty?: boolean | undefined;
   /** The round that it was made in. */
   readonly round?: number | undefined;
 }
@@ -50,6 +52,10 @@ export interface ReplacementPlan {
 /** Whether anything was chosen for a place. */
 export const isChosen = ({ cataloguePartId, partInHandId }: ReplacementPlan): boolean =>
   cataloguePartId !== null || partInHandId != null;
+
+/** Places that stay empty by the plan. */
+export const leftEmptyIds = (plans: readonly ReplacementPlan[]): ReadonlySet<string> =>
+  new Set(plans.filter((one) => one.isLeftEmpty).map((one) => one.positionId));
 
 /** What kind of device it is, as far as anyone said. */
 export interface DeviceFacts {

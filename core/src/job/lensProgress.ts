@@ -1,4 +1,4 @@
-import { isChosen, type JobFacts, type Lens, lenses } from "../facts/jobFacts";
+import { isChosen, type JobFacts, type Lens, leftEmptyIds, lenses } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { doneSteps } from "../facts/reworkTicks";
 import { roundView } from "../facts/rounds";
@@ -46,7 +46,9 @@ export function lensProgress(
   const unlooked = fittedParts.filter(
     (part) => part.origin === "found" && !facts.signs.some((sign) => sign.fittedPartId === part.id),
   ).length;
-  const unplanned = toReplace.filter((id) => !planned.includes(id)).length;
+  // A place that stays empty is decided too; in Rework it only has to come out.
+  const emptyIds = leftEmptyIds(plans);
+  const unplanned = toReplace.filter((id) => !planned.includes(id) && !emptyIds.has(id)).length;
 
   const counted = (hasBegun: boolean, missingCount: number): Omit<LensProgress, "lens"> => ({
     state: !hasBegun ? "untouched" : missingCount > 0 ? "open" : "done",

@@ -96,7 +96,8 @@ export function chooseBank(question: BankQuestion, count = 1, constants = planni
   const counts = candidates.map(() => 0);
   const visit = (from: number, used: number) => {
     if (used > 0) {
-      const filling = electrically(question, parts, counts, constants.cap_h);
+      const kit = counts.flatMap((n, k) => (n > 0 ? [[parts[k] as SeenPart, n] as const] : []));
+      const filling = electrically(question, kit, constants.cap_h);
       if (filling) {
         const ways = waysToPlace(fits, places, counts);
         if (ways > 0) {
@@ -133,7 +134,7 @@ export function chooseBank(question: BankQuestion, count = 1, constants = planni
   return { best: ranked[0] ?? null, ranked: ranked.slice(0, count), feasibleCount, kitCount: found.length };
 }
 
-function byMode(mode: "life" | "price", a: Omit<BankFilling, "ids">, b: Omit<BankFilling, "ids">): number {
+export function byMode(mode: "life" | "price", a: Omit<BankFilling, "ids">, b: Omit<BankFilling, "ids">): number {
   const life = Math.floor(b.worstLifeHours + 0.001) - Math.floor(a.worstLifeHours + 0.001);
   const price = a.priceMinor - b.priceMinor;
   return (mode === "life" ? life || price : price || life) || a.partCount - b.partCount;
@@ -147,7 +148,12 @@ function compareIds(a: readonly (string | null)[], b: readonly (string | null)[]
   return 0;
 }
 
-function canStand(question: BankQuestion, part: BankCandidate, place: BankPlace, toleranceMetres: number): boolean {
+export function canStand(
+  question: BankQuestion,
+  part: BankCandidate,
+  place: BankPlace,
+  toleranceMetres: number,
+): boolean {
   const most = (value: number, limit: number) => value <= limit + slack * Math.max(1, 1e3 * limit) * 1e-3;
   return (
     part.ratedVolts >= question.leastRatedVolts - slack &&
@@ -158,36 +164,33 @@ function canStand(question: BankQuestion, part: BankCandidate, place: BankPlace,
   );
 }
 
-interface Seen {
+export interface SeenPart {
   readonly part: BankCandidate;
   readonly re: number;
   readonly im: number;
   readonly magnitude: number;
 }
 
-function seenAt(part: BankCandidate, hertz: number): Seen {
+export function seenAt(part: BankCandidate, hertz: number): SeenPart {
   const omega = 2 * Math.PI * hertz;
   const im = omega * (part.eslHenrys ?? 0) - 1 / (omega * part.capacitanceFarads);
   return { part, re: part.esrOhms, im, magnitude: Math.hypot(part.esrOhms, im) };
 }
 
 /** A kit under the ripple current; null where it breaks a limit. Cheap limits before dear ones. */
-function electrically(
+export function electrically(
   question: BankQuestion,
-  parts: readonly Seen[],
-  counts: readonly number[],
+  kit: readonly (readonly [part: SeenPart, count: number])[],
   capHours: number,
 ): Omit<BankFilling, "ids"> | null {
   let [farads, g, b, price, partCount] = [0, 0, 0, 0, 0];
-  counts.forEach((count, k) => {
-    if (count === 0) return;
-    const { part, re, im, magnitude } = parts[k] as Seen;
+  for (const [{ part, re, im, magnitude }, count] of kit) {
     farads += count * part.capacitanceFarads;
     g += (count * re) / magnitude ** 2;
     b -= (count * im) / magnitude ** 2;
     price += count * part.priceMinor;
     partCount += count;
-  });
+  }
   if (farads < question.capacitanceMinFarads * (1 - slack)) return null;
   if (question.capacitanceMaxFarads !== null && farads > question.capacitanceMaxFarads * (1 + slack)) return null;
   const squared = g * g + b * b;
@@ -196,28 +199,30 @@ function electrically(
   if (question.esrMinOhms != null && esrOhms < question.esrMinOhms * (1 - slack)) return null;
   const magnitude = 1 / Math.sqrt(squared);
   let [worst, load] = [Number.POSITIVE_INFINITY, 0];
-  for (const [k, count] of counts.entries()) {
-    if (count === 0) continue;
-    const { part, magnitude: own } = parts[k] as Seen;
+  for (const [{ part, magnitude: own }] of kit) {
     const rippleAmpsRms = (question.rippleAmpsRms * magnitude) / own;
     load = Math.max(load, rippleAmpsRms / part.ratedRippleAmpsRms);
     if (load > question.mostLoadRatio * (1 + slack)) return null;
-    const { lifeHours } = lifeWithRippleHeating({
-      ratedLifeHours: part.ratedLifeHours,
-      ratedTemperatureCelsius: part.temperatureClassCelsius,
-      ambientCelsius: question.ambientCelsius,
-      rippleAmpsRms,
-      ratedRippleAmpsRms: part.ratedRippleAmpsRms,
-      ratedCoreRiseKelvin: question.ratedCoreRiseKelvin,
-      school: question.school ?? planningConstants.G.A,
-    });
-    worst = Math.min(worst, lifeHours, capHours);
+    worst = Math.min(worst, lifeUnder(question, part, rippleAmpsRms), capHours);
     if (worst < question.leastLifeHours * (1 - slack)) return null;
   }
   return {
     ...{ capacitanceFarads: farads, esrOhms, worstLifeHours: worst, mostLoadRatio: load },
     ...{ priceMinor: price, partCount },
   };
+}
+
+/** Hours of one part of a bank at its share of the current. */
+export function lifeUnder(question: BankQuestion, part: BankCandidate, rippleAmpsRms: number): number {
+  return lifeWithRippleHeating({
+    ratedLifeHours: part.ratedLifeHours,
+    ratedTemperatureCelsius: part.temperatureClassCelsius,
+    ambientCelsius: question.ambientCelsius,
+    rippleAmpsRms,
+    ratedRippleAmpsRms: part.ratedRippleAmpsRms,
+    ratedCoreRiseKelvin: question.ratedCoreRiseKelvin,
+    school: question.school ?? planningConstants.G.A,
+  }).lifeHours;
 }
 
 /** In how many ways a kit can be put into the places. */
@@ -245,7 +250,7 @@ function waysToPlace(
 }
 
 /** The first way in the order of ids by place, an empty place before all. */
-function firstPlacing(
+export function firstPlacing(
   fits: readonly (readonly boolean[])[],
   places: readonly BankPlace[],
   candidates: readonly BankCandidate[],

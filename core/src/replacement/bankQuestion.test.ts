@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleRules } from "../../testing/sampleJob";
 import { chooseBank } from "./bankChoice";
-import { bankCandidates, bankQuestion } from "./bankQuestion";
+import { bankCandidates, bankParts, bankQuestion } from "./bankQuestion";
 import type { CataloguePart } from "./rankReplacements";
 import { noOverrides, type Requirement, type RequirementOverrides, replacementRequirement } from "./requirement";
 import type { Surroundings } from "./surroundings";
@@ -56,7 +56,7 @@ describe("places of one rail that are filled together", () => {
     const question = { ...bankQuestion(pair(), around), mode: "life" } as const;
     const large = part("large", { capacitanceFarads: 1500e-6, diameterMetres: 0.0125 });
     const small = part("small", { capacitanceFarads: 470e-6, diameterMetres: 0.008, pitchMetres: 0.0035 });
-    const candidates = bankCandidates([large, small], question, "output", true);
+    const candidates = bankCandidates(bankParts([large, small], question, "output", true), question);
     const { best } = chooseBank({ ...question, candidates });
     expect(best?.ids).toEqual(["large", "small"]);
     expect(best?.capacitanceFarads).toBeCloseTo(1970e-6, 9);
@@ -65,7 +65,8 @@ describe("places of one rail that are filled together", () => {
 
 describe("the candidates of a bank", () => {
   const question = bankQuestion(pair(), around);
-  const ids = (parts: readonly CataloguePart[]) => bankCandidates(parts, question, "output", true).map((one) => one.id);
+  const ids = (parts: readonly CataloguePart[]) =>
+    bankCandidates(bankParts(parts, question, "output", true), question).map((one) => one.id);
   it("are what no limit turns down, of each value the strongest, the longest lived and the cheapest", () => {
     const good = [
       part("plain"),
@@ -102,7 +103,7 @@ describe("the candidates of a bank", () => {
   });
   it("leave polymer out where it does not belong", () => {
     const solid = part("solid", { capacitorClass: "polymer" });
-    expect(bankCandidates([solid], question, "pfc", false)).toEqual([]);
+    expect(bankParts([solid], question, "pfc", false)).toEqual([]);
     expect(ids([solid])).toEqual(["solid"]);
   });
 });

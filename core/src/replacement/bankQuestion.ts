@@ -73,23 +73,19 @@ function roomOf(
     diameterMaxMetres: drawn ?? tradeConstants.replacement.mostSearchedMetres,
     heightMaxMetres: requirement.heightMaxMetres?.value ?? tradeConstants.replacement.mostSearchedMetres,
     pitchMetres: requirement.pitchMetres?.value ?? null,
-    mayStayEmpty: false,
+    mayStayEmpty: true,
   };
 }
 
-/**
- * The candidates of a bank out of a catalogue, as many as the exact search takes: what no limit turns down, of each
- * capacitance the one that lives longest, the cheapest and the one that bears most, the values nearest to an even share first.
- */
-export function bankCandidates(
-  catalogue: readonly (CataloguePart & { readonly stockCount?: number })[],
+/** What no limit of a bank turns down. */
+export function bankParts<Part extends CataloguePart>(
+  catalogue: readonly Part[],
   question: Omit<BankQuestion, "candidates" | "mode">,
   section: Section,
   isLowEsrOnly: boolean,
-): readonly BankCandidate[] {
+): readonly Part[] {
   const { polymer } = positionLimits(sectionFacts[section].positionClass);
-  const even = question.capacitanceMinFarads / question.places.length;
-  const fits = catalogue.filter(
+  return catalogue.filter(
     (part) =>
       part.ratedVolts >= question.leastRatedVolts &&
       part.temperatureClassCelsius >= question.leastTemperatureClassCelsius &&
@@ -104,7 +100,26 @@ export function bankCandidates(
             Math.abs(part.pitchMetres - place.pitchMetres) <= (question.pitchToleranceMetres ?? 0) + 1e-12),
       ),
   );
-  const byValue = new Map<number, typeof fits>();
+}
+
+/** A part of a catalogue as the search over a bank takes it. */
+export const asCandidate = (part: CataloguePart): BankCandidate => ({
+  ...{ id: part.id, capacitanceFarads: part.capacitanceFarads, esrOhms: part.esrOhms },
+  ...{ ratedRippleAmpsRms: part.rippleAmpsRms, ratedLifeHours: part.ratedLifeHours, ratedVolts: part.ratedVolts },
+  ...{ temperatureClassCelsius: part.temperatureClassCelsius, diameterMetres: part.diameterMetres },
+  ...{ heightMetres: part.heightMetres, pitchMetres: part.pitchMetres, priceMinor: part.priceMinor },
+});
+
+/**
+ * The candidates of a bank out of what may stand in it, as many as the search over any number of kinds takes: of each
+ * capacitance the one that lives longest, the cheapest and the one that bears most, the values nearest to an even share first.
+ */
+export function bankCandidates(
+  fits: readonly CataloguePart[],
+  question: Omit<BankQuestion, "candidates" | "mode">,
+): readonly BankCandidate[] {
+  const even = question.capacitanceMinFarads / question.places.length;
+  const byValue = new Map<number, CataloguePart[]>();
   for (const part of fits) {
     byValue.set(part.capacitanceFarads, [...(byValue.get(part.capacitanceFarads) ?? []), part]);
   }
@@ -120,10 +135,5 @@ export function bankCandidates(
       if (chosen.size < planningConstants.G.max_parts) chosen.add(part);
     }
   }
-  return [...chosen].map((part) => ({
-    ...{ id: part.id, capacitanceFarads: part.capacitanceFarads, esrOhms: part.esrOhms },
-    ...{ ratedRippleAmpsRms: part.rippleAmpsRms, ratedLifeHours: part.ratedLifeHours, ratedVolts: part.ratedVolts },
-    ...{ temperatureClassCelsius: part.temperatureClassCelsius, diameterMetres: part.diameterMetres },
-    ...{ heightMetres: part.heightMetres, pitchMetres: part.pitchMetres, priceMinor: part.priceMinor },
-  }));
+  return [...chosen].map(asCandidate);
 }

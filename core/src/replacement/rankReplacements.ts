@@ -15,6 +15,7 @@ const {
   polymerDecadeKelvin,
   polymerCoreRiseKelvin,
   rippleMarginRatio,
+  printedRatio,
 } = tradeConstants.replacement;
 const { typicalOfCatalogueRatio } = tradeConstants.ripple;
 
@@ -279,13 +280,14 @@ export function limitRejections(requirement: Requirement, part: RatedPart): Reje
   if (pitch !== undefined && part.pitchMetres !== null && Math.abs(part.pitchMetres - pitch) > pitchToleranceMetres) {
     reject("pitch_differs", part.pitchMetres, pitch);
   }
-  most("esr_high", part.esrOhms, requirement.esrMaxOhms?.value);
+  // Sheets print two or three digits: a limit that is the same in print turns nothing down.
+  most("esr_high", part.esrOhms, requirement.esrMaxOhms?.value, printedRatio * (requirement.esrMaxOhms?.value ?? 0));
   // A sheet says the most that a part may have; the regulation sees what it typically has.
   const typical = part.esrOhms === null ? null : typicalOfCatalogueRatio * part.esrOhms;
   if (requirement.esrMinOhms) least("esr_low", typical, requirement.esrMinOhms.value);
   // Over what is assumed the least counts: what surely is too little, not what may be. The rest is warned of.
   const { source, value, band } = requirement.rippleAmpsRms;
-  if (source !== "assumed") least("ripple_low", part.rippleAmpsRms ?? null, band?.[0] ?? value);
+  if (source !== "assumed") least("ripple_low", part.rippleAmpsRms ?? null, (1 - printedRatio) * (band?.[0] ?? value));
   if (requirement.isLowEsrOnly && part.capacitorClass === "gp") {
     found.push({ code: "not_low_esr", got: null, limit: null, checks: [] });
   }

@@ -41,6 +41,11 @@ describe("limitRejections", () => {
     limitRejections(requirement(), { ...good, ...part } as Parameters<typeof limitRejections>[1]).map(
       (one) => one.code,
     );
+  it("turns nothing down whose ESR is the limit as a sheet prints it", () => {
+    const limit = requirement().esrMaxOhms?.value ?? 0;
+    expect(codes({ esrOhms: limit * 1.004 })).toEqual([]);
+    expect(codes({ esrOhms: limit * 1.006 })).toEqual(["esr_high"]);
+  });
   it("holds every limit against a part, and only those of which anything is known", () => {
     expect(codes({})).toEqual([]);
     expect(codes({ capacitanceFarads: 100e-6, ratedVolts: 6.3, temperatureClassCelsius: 85 })).toEqual([

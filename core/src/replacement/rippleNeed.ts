@@ -28,7 +28,9 @@ export interface RippleNeed {
 export function rippleNeed(position: BoardPosition, net: BoardNet, around: Surroundings): RippleNeed | null {
   const { nets, positions } = around.facts;
   const renewedIds = positions.filter((one) => !around.chosen.has(one.id)).map((one) => one.id);
-  const board: RippleBoard = { ...around.facts, chosen: around.chosen };
+  // The place that is asked about is filled, whatever the plan says of it.
+  const emptyIds = new Set([...around.emptyIds].filter((id) => id !== position.id));
+  const board: RippleBoard = { ...around.facts, chosen: around.chosen, emptyIds };
   try {
     return net.section === "bulk" || net.section === "pfc"
       ? bulkNeed(position, net, board, around)

@@ -41,6 +41,8 @@ export interface RippleBoard {
   readonly readings: readonly Reading[];
   /** By position: what the plan puts there. */
   readonly chosen: ReadonlyMap<string, ChosenPart>;
+  /** Places that the plan leaves empty. */
+  readonly emptyIds?: ReadonlySet<string>;
 }
 
 /** Where the values of one capacitor in the filter come from. */
@@ -101,6 +103,7 @@ export function railFilter(board: RippleBoard, netId: string, question: FilterQu
   const partsOn = (id: string, isBehindChoke: boolean): FilterPart[] =>
     board.positions
       .filter((one) => one.kind === "electrolytic" && one.netId === id)
+      .filter((one) => question.state !== "replaced" || !board.emptyIds?.has(one.id))
       .flatMap((position) => {
         const part = filterPart(board, position, isBehindChoke, question);
         if (!part) leftOutIds.push(position.id);

@@ -178,6 +178,7 @@ export function toPowerEvent({ checkValues, ...event }: PowerEventDbRow) {
 
 /** Columns side by side in the table, grouped on the wire. */
 export function toPlan(row: ReplacementPlanRow): PlanRow {
-  const { id: _, positionId, version, cataloguePartId, partInHandId, stockItemId, round, reasons, ...overrides } = row;
-  return { positionId, version, cataloguePartId, partInHandId, stockItemId, round, overrides, reasons };
+  const { id: _, positionId, version, cataloguePartId, partInHandId, stockItemId, round, reasons, ...more } = row;
+  const { isLeftEmpty, ...overrides } = more;
+  return { positionId, version, cataloguePartId, partInHandId, stockItemId, isLeftEmpty, round, overrides, reasons };
 }

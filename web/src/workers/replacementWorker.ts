@@ -1,9 +1,14 @@
 import type { StockedPart } from "@pale-cap/contract";
 import {
+  asCandidate,
+  type BankFilling,
   type BankQuestion,
   bankCandidates,
+  bankOfTwoKinds,
+  bankParts,
   chooseBank,
   firstReason,
+  mergedBanks,
   orderReplacements,
   type ReplacementOrder,
   type Requirement,
@@ -20,6 +25,25 @@ export interface RankingOrder {
   readonly warrantyHours: number;
   readonly returnCostMinor: number;
 }
+
+export interface BankAsked {
+  readonly places: Omit<BankQuestion, "candidates">;
+  readonly section: Section;
+  readonly isLowEsrOnly: boolean;
+  readonly count: number;
+}
+
+export interface FoundBank {
+  readonly ranked: readonly BankFilling[];
+  /** As many may stand there; of these every kit of one or two kinds was tried. */
+  readonly partCount: number;
+  /** Of these every kit of any number of kinds. */
+  readonly leadingCount: number;
+}
+
+/** The newest question about a bank: what it overtakes stops. */
+let asked = 0;
+const breathMilliseconds = 40;
 
 /** As many as a person looks through. */
 const mostShown = 60;
@@ -42,12 +66,34 @@ const worker = {
       refusedCounts: ranking.refusedCounts,
     };
   },
-  /** The best kits for places of one rail that are filled together. */
-  bank(question: Omit<BankQuestion, "candidates">, section: Section, isLowEsrOnly: boolean, count: number) {
-    const candidates = bankCandidates(parts, question, section, isLowEsrOnly);
-    if (candidates.length === 0) return { ranked: [], kitCount: 0, candidateCount: 0 };
-    const { ranked, kitCount } = chooseBank({ ...question, candidates }, count);
-    return { ranked, kitCount, candidateCount: candidates.length };
+  /**
+   * The best kits for places of one rail that are filled together: of one or two kinds out of everything, of more kinds out
+   * of the leading parts. null: a newer question stopped it.
+   */
+  async bank(
+    { places: question, section, isLowEsrOnly, count }: BankAsked,
+    onProgress: (ratio: number) => void,
+  ): Promise<FoundBank | null> {
+    asked += 1;
+    const own = asked;
+    const fits = bankParts(parts, question, section, isLowEsrOnly);
+    if (fits.length === 0) return { ranked: [], partCount: 0, leadingCount: 0 };
+    const search = bankOfTwoKinds({ ...question, candidates: fits.map(asCandidate) }, count);
+    let breath = performance.now();
+    let step = search.next();
+    while (!step.done) {
+      if (performance.now() - breath > breathMilliseconds) {
+        onProgress(step.value);
+        await new Promise((resolve) => setTimeout(resolve, 0));
+        if (own !== asked) return null;
+        breath = performance.now();
+      }
+      step = search.next();
+    }
+    const candidates = bankCandidates(fits, question);
+    const more = chooseBank({ ...question, candidates }, count).ranked;
+    const ranked = mergedBanks(question.mode, [step.value.ranked, more], count);
+    return { ranked, partCount: fits.length, leadingCount: candidates.length };
   },
 };
 

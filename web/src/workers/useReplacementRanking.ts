@@ -1,8 +1,8 @@
 import type { StockedPart } from "@pale-cap/contract";
-import type { BankFilling, BankQuestion, Requirement, Section } from "@pale-cap/core";
-import { type Remote, wrap } from "comlink";
-import { useEffect, useState } from "react";
-import type { RankingOrder, ReplacementWorker, ShownRanking } from "./replacementWorker";
+import type { Requirement, Section } from "@pale-cap/core";
+import { proxy, type Remote, wrap } from "comlink";
+import { useCallback, useEffect, useState } from "react";
+import type { BankAsked, FoundBank, RankingOrder, ReplacementWorker, ShownRanking } from "./replacementWorker";
 
 export type { ShownRanking } from "./replacementWorker";
 
@@ -49,25 +49,15 @@ function useAnswer<Question, Answer>(
   return answer;
 }
 
-export interface ShownBank {
-  readonly ranked: readonly BankFilling[];
-  readonly kitCount: number;
-  readonly candidateCount: number;
+/** Fills places of one rail together, off the main thread; the share that is done while it is reckoned. */
+export function useBankChoice(asked: BankAsked | null, parts: readonly StockedPart[] | undefined) {
+  const [progress, setProgress] = useState(0);
+  const ask = useCallback((worker: Remote<ReplacementWorker>, question: BankAsked) => {
+    setProgress(0);
+    return worker.bank(question, proxy(setProgress)) as Promise<FoundBank | null>;
+  }, []);
+  return { bank: useAnswer(asked, parts, ask) ?? null, progress };
 }
-
-interface BankAsked {
-  readonly places: Omit<BankQuestion, "candidates">;
-  readonly section: Section;
-  readonly isLowEsrOnly: boolean;
-  readonly count: number;
-}
-
-const askBank = (worker: Remote<ReplacementWorker>, { places, section, isLowEsrOnly, count }: BankAsked) =>
-  worker.bank(places, section, isLowEsrOnly, count) as Promise<ShownBank>;
-
-/** Fills places of one rail together, off the main thread. */
-export const useBankChoice = (asked: BankAsked | null, parts: readonly StockedPart[] | undefined) =>
-  useAnswer(asked, parts, askBank);
 
 interface RankingAsked {
   readonly requirement: Requirement;

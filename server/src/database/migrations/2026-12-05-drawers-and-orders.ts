@@ -57,7 +57,8 @@ const statements = [
   `CREATE TABLE catalogue_imports (
     id uuid PRIMARY KEY, ${moment}, source text NOT NULL, added_count integer NOT NULL, changed_count integer NOT NULL,
     same_count integer NOT NULL, changes jsonb NOT NULL)`,
-  `ALTER TABLE replacement_plans ADD COLUMN stock_item_id uuid REFERENCES stock_items`,
+  `ALTER TABLE replacement_plans ADD COLUMN stock_item_id uuid REFERENCES stock_items,
+    ADD COLUMN is_left_empty boolean NOT NULL DEFAULT false`,
   // What was fitted keeps its name and price, whatever the catalogue says later.
   `ALTER TABLE fitted_parts ADD COLUMN stock_item_id uuid REFERENCES stock_items, ADD COLUMN maker text,
     ADD COLUMN order_code text, ADD COLUMN price_minor integer`,

@@ -9,6 +9,8 @@ export interface ReplacementPlanRow {
   cataloguePartId: string | null;
   partInHandId: string | null;
   stockItemId: string | null;
+  /** Nothing goes in: its neighbours carry it. */
+  isLeftEmpty: boolean;
   round: number;
   diameterMaxMetres: number | null;
   heightMaxMetres: number | null;
@@ -31,6 +33,7 @@ export const replacementPlans = (sequelize: Sequelize) =>
     cataloguePartId: column.id,
     partInHandId: column.id,
     stockItemId: column.id,
+    isLeftEmpty: column.flag,
     round: column.whole,
     diameterMaxMetres: column.real,
     heightMaxMetres: column.real,

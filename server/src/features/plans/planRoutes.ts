@@ -30,7 +30,13 @@ export const planRoutes = (): readonly Route[] => [
       const partInHandId = body.partInHand ? body.partInHand.id : keptId;
       const reasons = { ...stored?.reasons, ...body.reasons };
       const stockItemId = await promisedItem(scope, positionId, body, stored?.round === round ? stored : null);
-      const values = { cataloguePartId: body.cataloguePartId, stockItemId, round, ...body.overrides, reasons };
+      const isLeftEmpty =
+        body.cataloguePartId === null && partInHandId === null && (body.isLeftEmpty ?? stored?.isLeftEmpty ?? false);
+      const values = {
+        ...{ cataloguePartId: body.cataloguePartId, stockItemId, isLeftEmpty, round },
+        ...body.overrides,
+        reasons,
+      };
       if (stored) {
         await updateFromVersion(scope.rows.replacementPlans, { id: stored.id, version: body.version }, values);
         if (stored.partInHandId !== null && stored.partInHandId !== partInHandId) await putAside(scope, stored);

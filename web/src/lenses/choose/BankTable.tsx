@@ -1,8 +1,8 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { Position, StockedPart } from "@pale-cap/contract";
 import { type BankFilling, bankQuestion, bankReach, type Surroundings } from "@pale-cap/core";
-import { bankLeadWords, lifeText, moneyText } from "@pale-cap/wording";
-import { useMemo, useState } from "react";
+import { bankLeadWords, kitWords, lifeText, moneyText } from "@pale-cap/wording";
+import { useCallback, useMemo, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -13,6 +13,7 @@ import { useBankChoice } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
 import { useCandidates } from "./useCandidates";
 import { useChooseMany } from "./useChooseMany";
+import { useKitRipple } from "./useKitRipple";
 import { useRequirementOf } from "./useRequirementOf";
 
 const shownCount = 5;
@@ -41,8 +42,10 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
   const section = net?.section ?? "other";
   const reach = useMemo(() => (question ? bankReach({ ...question, isLowEsrOnly }) : null), [question, isLowEsrOnly]);
   const { parts, isCut } = useCandidates(reach, section);
-  const bank = useBankChoice(question && { places: question, section, isLowEsrOnly, count: shownCount }, parts);
-  const partOf = (id: string | null) => parts?.find((one) => one.id === id);
+  const partOf = useCallback((id: string | null) => parts?.find((one) => one.id === id), [parts]);
+  const asked = question && { places: question, section, isLowEsrOnly, count: shownCount };
+  const { bank, progress } = useBankChoice(asked, parts);
+  const ripple = useKitRipple(places, bank?.ranked, partOf);
   const takeAll = (ids: readonly (string | null)[]) => {
     const left = new Map<string, number>();
     return places.map((one, n) => {
@@ -72,7 +75,7 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
       }
     >
       <ProblemNote problem={problem} />
-      {!bank && <p className={text.soft}>Trying the kits…</p>}
+      {!bank && <p className={text.soft}>Trying the kits… {Math.round(100 * progress)} %</p>}
       {bank && (
         <p className={text.softLine}>
           {bankLeadWords(bank, places.length)}
@@ -81,12 +84,13 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
       )}
       {bank && bank.ranked.length > 0 && (
         <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Kits for the rail">
-          <TableHead names={["Parts", "C in all", "ESR", "most loaded", "Life", "Price", ""]} />
+          <TableHead names={["Parts", "C in all", "ESR", "ripple left", "most loaded", "Life", "Price", ""]} />
           <tbody>
-            {bank.ranked.map((kit) => (
+            {bank.ranked.map((kit, n) => (
               <tr key={kit.ids.join()} data-chosen={kit.ids.join() === taken.join() || undefined}>
                 <td>
                   <KitParts kit={kit} names={names} partOf={partOf} />
+                  {kitWords(kit) && <div className={classes.warning}>{kitWords(kit)}</div>}
                 </td>
                 <td>
                   <Quantity value={kit.capacitanceFarads} unit="F" isMarking />
@@ -94,6 +98,7 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
                 <td>
                   <Quantity value={kit.esrOhms} unit="Ω" />
                 </td>
+                <td>{ripple === "not_known" ? "–" : <Quantity value={ripple[n] ?? null} unit="V" />}</td>
                 <td className={text.figure}>{Math.round(100 * kit.mostLoadRatio)} %</td>
                 <td className={text.figure}>{lifeText(kit.worstLifeHours)}</td>
                 <td className={text.figure}>{moneyText(kit.priceMinor, houseRules["shop.currency"])}</td>
@@ -117,7 +122,7 @@ function KitParts(props: {
   readonly partOf: (id: string | null) => StockedPart | undefined;
 }) {
   const { kit, names, partOf } = props;
-  const isSame = new Set(kit.ids).size === 1;
+  const isSame = new Set(kit.ids).size === 1 && kit.ids[0] !== null;
   const shown = isSame ? kit.ids.slice(0, 1) : kit.ids;
   return (
     <>

@@ -26,7 +26,7 @@ export function ChooseLens() {
   const hasChoice = useCallback(
     (id: string) => {
       const plan = plans.get(id);
-      return plan !== undefined && isChosen(plan);
+      return plan !== undefined && (isChosen(plan) || plan.isLeftEmpty);
     },
     [plans],
   );

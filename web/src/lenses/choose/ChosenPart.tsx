@@ -24,6 +24,16 @@ export function ChosenPart({ position }: { readonly position: Position }) {
   const bought = catalogue?.find((one) => one.id === plan?.cataloguePartId);
   const own = detail.fittedParts.find((one) => one.id === plan?.partInHandId);
   const shown = bought ?? own;
+  if (!shown && plan?.isLeftEmpty) {
+    return (
+      <div className={classes.chosen}>
+        <span>It stays empty: what stands beside it carries its share.</span>
+        <Button size="xs" onClick={() => void save(() => ({ isLeftEmpty: false }))}>
+          Undo the choice
+        </Button>
+      </div>
+    );
+  }
   if (!shown) return null;
   const isFitted = own !== undefined && own.fittedAt !== null;
   const readings = standingReadings(detail.readings).filter((one) => own && one.fittedPartId === own.id);

@@ -14,6 +14,7 @@ export function PartTable(props: {
   readonly rows: readonly OrderedReplacement[];
   readonly chosenId: string | null;
   readonly heapOf: ReadonlyMap<string, StockItem>;
+  readonly drawersOf: ReadonlyMap<string, readonly string[]>;
   /** Said of a part that lies in no drawer. */
   readonly orderWords: string;
   readonly pickedIds: readonly string[];
@@ -66,7 +67,9 @@ export function PartTable(props: {
               <td className={text.figure}>{heap ? "–" : moneyText(part.priceMinor, props.currency)}</td>
               <td>
                 {row.stockCount > 0 ? (
-                  <b>{heap?.drawer ? `${row.stockCount} in ${heap.drawer}` : `${row.stockCount} here`}</b>
+                  <b>
+                    {row.stockCount} in {props.drawersOf.get(part.id)?.join(", ") ?? "a drawer"}
+                  </b>
                 ) : (
                   <span className={classes.source}>{props.orderWords}</span>
                 )}

@@ -179,6 +179,7 @@ export function PositionChoice(props: {
               rows={rows}
               chosenId={plan?.cataloguePartId ?? plan?.stockItemId ?? null}
               heapOf={candidates.heapOf}
+              drawersOf={candidates.drawersOf}
               orderWords={orderWords(houseRules["shop.orderDays"], detail.job.dueOn)}
               pickedIds={pickedIds}
               onPick={pick}

@@ -15,6 +15,8 @@ export interface Candidates {
   /** Of the catalogue and loose ones out of the drawers, each with how many are free; undefined while they are fetched. */
   readonly parts: readonly StockedPart[] | undefined;
   readonly heapOf: ReadonlyMap<string, StockItem>;
+  /** In which drawers a part lies free. */
+  readonly drawersOf: ReadonlyMap<string, readonly string[]>;
   readonly withheld: readonly WithheldHeap[];
   readonly totalCount: number;
   readonly isCut: boolean;
@@ -61,12 +63,23 @@ export function useCandidates(reach: PartReach | null, section: Section): Candid
     return {
       parts: reached && [...reached.parts, ...loose.offered.map((one) => one.part)],
       heapOf: new Map(loose.offered.map((one) => [one.part.id, one.item])),
+      drawersOf: drawersByPart(stock ?? []),
       withheld: loose.withheld.filter((one) => near(one.item)),
       totalCount: reached?.totalCount ?? 0,
       isCut: reached?.isCut ?? false,
       refusedCounts: Object.fromEntries(Object.entries(refused).filter(([, count]) => count > 0)),
     };
-  }, [reached, loose, reach]);
+  }, [reached, loose, reach, stock]);
+}
+
+function drawersByPart(stock: readonly StockItem[]): ReadonlyMap<string, readonly string[]> {
+  const drawers = new Map<string, string[]>();
+  for (const { id, cataloguePartId, drawer, free, setAsideReason } of stock) {
+    if (free < 1 || drawer === null || setAsideReason !== null) continue;
+    const key = cataloguePartId ?? id;
+    drawers.set(key, [...(drawers.get(key) ?? []), drawer]);
+  }
+  return drawers;
 }
 
 /** Told of only where it could have been one. */

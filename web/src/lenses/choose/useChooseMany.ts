@@ -10,6 +10,7 @@ export function useChooseMany() {
   const save = async (
     choices: readonly {
       readonly positionId: string;
+      /** null: the place stays empty. */
       readonly cataloguePartId: string | null;
       /** Whether a piece of it lies free in a drawer. */
       readonly isFromDrawer: boolean;
@@ -19,7 +20,8 @@ export function useChooseMany() {
     setProblem(undefined);
     for (const { positionId, cataloguePartId, isFromDrawer } of choices) {
       const drawer = isFromDrawer ? { isFromDrawer } : { stockItemId: null };
-      const choice = { cataloguePartId, partInHand: null, reasons: { part: null }, ...drawer };
+      const isLeftEmpty = cataloguePartId === null;
+      const choice = { cataloguePartId, partInHand: null, reasons: { part: null }, isLeftEmpty, ...drawer };
       const refusal = await edit(positionId, () => choice);
       if (refusal) {
         setProblem(refusal);

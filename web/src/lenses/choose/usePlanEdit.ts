@@ -6,7 +6,10 @@ import { asProblem } from "../../ui/ProblemNote";
 import { useEditPlanMutation } from "./planApi";
 
 export type PlanChange = Partial<
-  Pick<PlanEdit, "cataloguePartId" | "partInHand" | "overrides" | "reasons" | "stockItemId" | "isFromDrawer">
+  Pick<
+    PlanEdit,
+    "cataloguePartId" | "partInHand" | "overrides" | "reasons" | "stockItemId" | "isFromDrawer" | "isLeftEmpty"
+  >
 >;
 
 /** Edits the plan of any place, each edit made from what is stored by then; gives what the server refused. */

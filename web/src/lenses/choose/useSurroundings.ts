@@ -1,5 +1,5 @@
 import type { Position } from "@pale-cap/contract";
-import type { Surroundings } from "@pale-cap/core";
+import { leftEmptyIds, type Surroundings } from "@pale-cap/core";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
@@ -18,7 +18,7 @@ export function useSurroundings({ boardId }: Position): Surroundings {
     return {
       facts: { ...facts, positions: facts.positions.filter((one) => here.has(one.id)) },
       chosen,
-      emptyIds: new Set<string>(),
+      emptyIds: leftEmptyIds(detail.plans),
       lid: detail.boards.find((one) => one.id === boardId) ?? null,
       rail: rules.rail,
       mainsHertz,

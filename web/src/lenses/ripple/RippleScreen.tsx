@@ -3,6 +3,7 @@ import {
   converterOf,
   fedRail,
   filterStates,
+  leftEmptyIds,
   type PredictionQuestion,
   rippleAttribution,
   rippleLimitVolts,
@@ -79,6 +80,7 @@ function RailScreen({ netId }: { readonly netId: string }) {
         fittedParts: facts.fittedParts,
         readings: facts.readings,
         chosen,
+        emptyIds: leftEmptyIds(detail.plans),
       },
       netId: first.id,
       converter: withCapturedFrequency(known, shown?.analysis),
@@ -86,7 +88,19 @@ function RailScreen({ netId }: { readonly netId: string }) {
       loadAmps: load,
       temperatureCelsius: celsius,
     };
-  }, [first, known, shown, facts.nets, facts.positions, facts.fittedParts, facts.readings, chosen, load, celsius]);
+  }, [
+    first,
+    known,
+    shown,
+    facts.nets,
+    facts.positions,
+    facts.fittedParts,
+    facts.readings,
+    chosen,
+    detail.plans,
+    load,
+    celsius,
+  ]);
   const mostAmps = 1.2 * (full ?? load ?? 1);
   const answer = useRipplePrediction(question, mostAmps);
   const prediction = answer?.prediction ?? null;
