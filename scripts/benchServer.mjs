@@ -1,25 +1,7 @@
 // npm run bench:server: how long a question waits in a shop of 20,000 jobs, and while somebody abuses the server.
-import { ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
-import { ensurePackages } from "./npmPackages.mjs";
+import { runOnCluster } from "./onCluster.mjs";
 
-const name = `bench-${process.pid}`;
-let isOpen = false;
-try {
-  await ensurePackages();
-  ensurePostgres();
-  const { openScratch, sweepScratch } = await import("./postgres/cluster.mjs");
-  sweepScratch();
-  const { superuser, owner, app } = (await openScratch(name, { isDurable: true })).urls;
-  isOpen = true;
-  Object.assign(process.env, { TEST_POSTGRES_ADDRESS: superuser, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app });
-  const { register } = await import("tsx/esm/api");
-  register();
+await runOnCluster(async () => {
   const { benchServer } = await import("../e2e/src/benchServer/benchServer.ts");
   await benchServer(console.log);
-} catch (error) {
-  console.error(error instanceof NeedsPerson ? error.message : error);
-  process.exitCode = 1;
-} finally {
-  if (isOpen) (await import("./postgres/cluster.mjs")).removeScratch(name);
-}
-process.exit();
+});

@@ -37,6 +37,10 @@ export const catalogueReachSchema = strictObject({
   mostEsrOhms: nullableNumber(),
   leastRippleAmps: nullableNumber(),
   isLowEsrOnly: boolean().required(),
+  /** What will flow, to weigh lives by before they are reckoned. */
+  rippleAmps: nullableNumber(),
+  /** As many as are expected to last longest come, beside the cheapest and what lies in drawers. */
+  mostCount: number().integer().min(1).max(4000).required(),
 });
 export type CatalogueReach = InferType<typeof catalogueReachSchema>;
 
@@ -44,7 +48,7 @@ export interface ReachedParts {
   readonly parts: readonly StockedPart[];
   /** In the whole catalogue. */
   readonly totalCount: number;
-  /** More were within reach than are sent: the nearest in capacitance stand here. */
+  /** More are within reach than are sent: the longest lived, the cheapest and what lies in drawers are. */
   readonly isCut: boolean;
   /** Within reach but for what no reason overrides. */
   readonly refused: { readonly voltsCount: number; readonly classCount: number; readonly notLowEsrCount: number };

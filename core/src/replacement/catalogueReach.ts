@@ -18,7 +18,13 @@ export interface PartReach {
   readonly leastVolts: number | null;
   readonly leastClassCelsius: number | null;
   readonly isLowEsrOnly: boolean;
+  /** What flows, to weigh lives by before they are reckoned. */
+  readonly rippleAmps: number | null;
+  readonly mostCount: number;
 }
+
+/** As many as a ranking looks at, and a bank's search. */
+const [mostRanked, mostOfBank] = [300, 4000];
 
 /**
  * The reach of one place: its limits, wider by what still counts as near (a third in size, twice the ESR, half the ripple, and the
@@ -45,6 +51,7 @@ export function partReach(requirement: Requirement): PartReach {
       (1 - 1e-9),
     leastClassCelsius: requirement.leastTemperatureClassCelsius.value - 1e-6,
     isLowEsrOnly: requirement.isLowEsrOnly,
+    ...{ rippleAmps: value, mostCount: mostRanked },
   };
 }
 
@@ -66,5 +73,6 @@ export function bankReach(question: {
     leastVolts: question.leastRatedVolts * (1 - 1e-9),
     leastClassCelsius: question.leastTemperatureClassCelsius - 1e-6,
     isLowEsrOnly: question.isLowEsrOnly,
+    ...{ rippleAmps: null, mostCount: mostOfBank },
   };
 }

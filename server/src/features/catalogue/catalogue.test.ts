@@ -102,6 +102,7 @@ describe("looking through it", () => {
     const open: CatalogueReach = {
       ...{ leastFarads: null, mostFarads: null, leastVolts: null, leastClassCelsius: null, mostDiameterMetres: null },
       ...{ mostHeightMetres: null, mostEsrOhms: null, leastRippleAmps: null, isLowEsrOnly: false },
+      ...{ rippleAmps: null, mostCount: 4000 },
     };
     const reach = async (limits: Partial<CatalogueReach>) => {
       const query = Object.entries({ ...open, ...limits }).map(([name, value]) => `${name}=${value ?? ""}`);
@@ -134,11 +135,41 @@ describe("looking through it", () => {
       );
     }
   });
+  it("sends the longest lived, the cheapest and what lies in a drawer where more are within reach", async () => {
+    const all = (await search()).rows;
+    await test.inScope(async ({ rows }) => {
+      const dull = all.map(({ stockCount: _, ...part }, n) => ({
+        ...part,
+        id: newId(),
+        orderCode: `D${n}`,
+        priceMinor: 999,
+      }));
+      for (let n = 0; n < 8; n++) {
+        await rows.catalogueParts.insertAll(
+          dull.map((one, at) => ({ ...one, id: newId(), orderCode: `D${n} ${at}`, ratedLifeHours: 500 })),
+        );
+      }
+    });
+    const bounds = "leastFarads=&mostFarads=&leastVolts=&leastClassCelsius=&mostDiameterMetres=&mostHeightMetres=";
+    const ask = (mostCount: number) =>
+      request(test.app).get(
+        `/api/catalogue/reach?${bounds}&mostEsrOhms=&leastRippleAmps=&rippleAmps=1&isLowEsrOnly=false&mostCount=${mostCount}`,
+      );
+    const { parts, isCut } = (await ask(5).expect(200)).body as ReachedParts;
+    expect(isCut).toBe(true);
+    expect(parts.length).toBeLessThanOrEqual(105);
+    const endurance = ({ ratedLifeHours, temperatureClassCelsius, rippleAmpsRms }: (typeof parts)[number]) =>
+      Math.log(ratedLifeHours) + (Math.LN2 / 10) * (temperatureClassCelsius - 5 / rippleAmpsRms ** 2);
+    const best = [...all].sort((a, b) => endurance(b) - endurance(a))[0];
+    const cheapest = [...all].sort((a, b) => a.priceMinor - b.priceMinor)[0];
+    expect(parts.map((one) => one.id)).toEqual(expect.arrayContaining([best?.id, cheapest?.id]));
+    expect((await ask(0)).status).toBe(422);
+  });
   it("counts what is near but for a limit that no reason overrides", async () => {
     const all = (await search()).rows;
     const near = { leastFarads: null, mostFarads: 1e-4 };
     const query = `leastFarads=&mostFarads=${near.mostFarads}&leastVolts=10&leastClassCelsius=106&isLowEsrOnly=true`;
-    const rest = "&mostDiameterMetres=&mostHeightMetres=&mostEsrOhms=&leastRippleAmps=";
+    const rest = "&mostDiameterMetres=&mostHeightMetres=&mostEsrOhms=&leastRippleAmps=&rippleAmps=&mostCount=9";
     const found = (await request(test.app).get(`/api/catalogue/reach?${query}${rest}`).expect(200))
       .body as ReachedParts;
     const inside = all.filter((one) => one.capacitanceFarads <= near.mostFarads);

@@ -88,8 +88,8 @@ async function search(scope: Scope, { body }: { readonly body: CatalogueSearch }
     conditions.push(wordCondition(word, bind));
   }
   if (body.capacitorClass) conditions.push(`c.capacitor_class = $${bind.push(body.capacitorClass)}`);
-  if (body.isInDrawer) conditions.push("s.free > 0");
-  return cataloguePage(scope, { conditions, bind }, body.offset, cataloguePageSize);
+  const { isInDrawer } = body;
+  return cataloguePage(scope, { conditions, bind, isInDrawer }, body.offset, cataloguePageSize);
 }
 
 /** A value where the word is one with its unit (`470u`, `25V`), else letters of maker, series or code. */

@@ -15,7 +15,7 @@ export const exportCatalogue = (): Route =>
     right: "export",
     read: async (scope) => {
       const { "shop.currency": currency } = await loadRuleValues(scope);
-      const { rows } = await cataloguePage(scope, { conditions: [], bind: [] }, 0, everything);
+      const { rows } = await cataloguePage(scope, { conditions: [], bind: [], isInDrawer: false }, 0, everything);
       const cells = rows.map((one) => [...catalogueCells(one, minorPerMajor(currency))]);
       return Papa.unparse({ fields: [...exportHeaders], data: cells });
     },

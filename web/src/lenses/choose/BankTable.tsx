@@ -79,7 +79,8 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
       {bank && (
         <p className={text.softLine}>
           {bankLeadWords(bank, places.length)}
-          {isCut && " The catalogue holds more than were looked at: those nearest in value were."}
+          {isCut &&
+            " The catalogue holds more than were looked at: the longest lived, the cheapest and what lies in drawers were."}
         </p>
       )}
       {bank && bank.ranked.length > 0 && (

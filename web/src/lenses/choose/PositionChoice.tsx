@@ -171,7 +171,7 @@ export function PositionChoice(props: {
               {firstReasonWords(ranking.firstReason)}
               {requirement.mission && " Lives are over the promised day."}
               {candidates.isCut &&
-                " The catalogue holds more within reach than were looked at: those nearest in value were."}
+                " The catalogue holds more within reach than were looked at: the longest lived, the cheapest and what lies in drawers were."}
             </p>
           )}
           {rows.length > 0 && (

@@ -26,6 +26,7 @@ export interface Candidates {
 const nothing: PartReach = {
   ...{ leastFarads: null, mostFarads: null, mostDiameterMetres: null, mostHeightMetres: null, mostEsrOhms: null },
   ...{ leastRippleAmps: null, leastVolts: null, leastClassCelsius: null, isLowEsrOnly: false },
+  ...{ rippleAmps: null, mostCount: 1 },
 };
 
 /** What can go into a place: what the catalogue has within reach, and what lies loose in the drawers. */
