@@ -15,6 +15,8 @@ export const limitSourceLabels: Readonly<Record<LimitSource, string>> = {
   linear: "linear regulator",
   hold_up: "time it must hold up",
   inrush: "what the thermistor takes in",
+  take_over: "until the winding carries it, IC assumed",
+  start_time: "start within 3 s, IC assumed",
   spot: "read there under power",
   predecessor: "as the old one died",
   survivor: "at most, as the old one lived",

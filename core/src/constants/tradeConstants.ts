@@ -457,6 +457,11 @@ export const tradeConstants = {
     /** Can sizes are nominal; a tenth of a millimetre over is not a misfit. */
     sizeToleranceMetres: 0.1e-3,
     /** How far a near miss may lie from the value and the volts that are asked for. */
+    /** A usual control IC, its start-up resistor, and how long its watchdogs wait. Rough. */
+    control: {
+      ...{ startOhms: 1e6, quiescentAmps: 30e-6, startVolts: 16, stopVolts: 9 },
+      ...{ operatingAmps: 5e-3, takeoverSeconds: 15e-3, longestStartSeconds: 3 },
+    },
     /** Half a digit of what a sheet prints. */
     printedRatio: 0.005,
     /** One of ten has failed at the computed life; Weibull's slope of capacitors that dry. Rough. */

@@ -13,6 +13,8 @@ export type LimitSource =
   | "linear"
   | "hold_up"
   | "inrush"
+  | "take_over"
+  | "start_time"
   | "spot"
   | "purpose"
   | "predecessor"

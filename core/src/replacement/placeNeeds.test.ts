@@ -41,6 +41,33 @@ const flyback = sampleNet({ fullLoadAmps: 2, converter });
 const two = { nets: [flyback], positions: [samplePosition("C1"), samplePosition("C2")] };
 const alike = { ...two, fittedParts: [samplePart("C1"), samplePart("C2")] };
 
+describe("the capacitance of a control supply", () => {
+  const window = (microfarads: number, section: BoardNet["section"] = "vcc") => {
+    const net = sampleNet({ section, nominalVolts: 14, fullLoadAmps: null });
+    const part = samplePart("C1", { capacitanceFarads: microfarads * 1e-6, ratedVolts: 50 });
+    const place = { position: samplePosition("C1"), part, net, voltageSchool: "both" } as const;
+    const question = { ...place, around: around({ nets: [net], positions: [place.position], fittedParts: [part] }) };
+    const need = replacementRequirement(question, noOverrides);
+    const limit = (one: { value: number; source: string } | undefined) =>
+      one && [Number((one.value * 1e6).toFixed(1)), one.source];
+    return [limit(need?.capacitanceMinFarads), limit(need?.capacitanceMaxFarads)];
+  };
+  it("carries the IC until its winding does, and lets it start in time", () => {
+    // 5 mA for 15 ms over 7 V: 10.7 uF, more than 11 uF less its tolerance. 292.7 V less 30 V through 1 Mohm: 16 V after 62.9 ms a uF.
+    const [least, most] = window(11);
+    expect(least).toEqual([10.7, "take_over"]);
+    expect(most?.[1]).toBe("position_table");
+    const large = window(40);
+    expect(large[0]?.[1]).toBe("position_table");
+    expect(large[1]).toEqual([47.7, "start_time"]);
+  });
+  it("is not asked what the old part itself does not meet, nor elsewhere", () => {
+    expect(window(4.7)[0]?.[1]).toBe("position_table");
+    expect(window(100)[1]?.[1]).toBe("position_table");
+    expect(window(11, "output")[0]?.[1]).toBe("position_table");
+  });
+});
+
 describe("the ripple current of a place", () => {
   const need = (facts: Partial<JobFacts>, net: BoardNet = flyback, more: Partial<Surroundings> = {}) =>
     rippleNeed(samplePosition("C1", { netId: net.id }), net, around(facts, more));

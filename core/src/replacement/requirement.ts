@@ -10,6 +10,7 @@ import { tellingReadings } from "../readings/reading";
 import { airAround } from "./airAround";
 import { bulkWindow } from "./bulkWindow";
 import type { ComparedPart } from "./checkReplacement";
+import { controlWindow } from "./controlWindow";
 import { esrLimits } from "./esrLimits";
 import type { Limit, LimitSource } from "./limit";
 import { placeRoom } from "./placeRoom";
@@ -221,6 +222,11 @@ function isLoadedOnStandby(net: BoardNet | null, around: Surroundings | null): b
   return topology === "flyback" || topology === "self_oscillating";
 }
 
+const higher = (limit: Limit, value: number | null, source: LimitSource): Limit =>
+  value !== null && value > limit.value ? { value, source } : limit;
+const lower = (limit: Limit, value: number | null, source: LimitSource): Limit =>
+  value !== null && value < limit.value ? { value, source } : limit;
+
 function capacitanceLimits(
   capacitanceFarads: number,
   place: Parameters<typeof replacementRequirement>[0],
@@ -232,18 +238,16 @@ function capacitanceLimits(
   const source: LimitSource = school === "by_position" ? "position_table" : "house_rule";
   const least: Limit = { value: minRatio * capacitanceFarads, source };
   const most: Limit = { value: maxRatio * capacitanceFarads, source };
+  if (net?.section === "vcc" && around) {
+    const control = controlWindow(capacitanceFarads, around.rail.mainsVoltsRms);
+    return {
+      least: higher(least, control.leastFarads, "take_over"),
+      most: lower(most, control.mostFarads, "start_time"),
+    };
+  }
   const window = net && around ? bulkWindow(place.position, net, capacitanceFarads, around) : null;
   if (!window) return { least, most };
-  return {
-    least:
-      window.leastFarads !== null && window.leastFarads > least.value
-        ? { value: window.leastFarads, source: "hold_up" }
-        : least,
-    most:
-      window.mostFarads !== null && window.mostFarads < most.value
-        ? { value: window.mostFarads, source: "inrush" }
-        : most,
-  };
+  return { least: higher(least, window.leastFarads, "hold_up"), most: lower(most, window.mostFarads, "inrush") };
 }
 
 /**

@@ -1,6 +1,13 @@
 import type { Position } from "@pale-cap/contract";
-import { airAround, foundPart, jobStrategies, missionProfile } from "@pale-cap/core";
-import { breakEvenWords, moneyText, ruleStrategies, strategyGapWords, strategyLabels } from "@pale-cap/wording";
+import { airAround, foundPart, jobStrategies, missionProfile, stockDeadline } from "@pale-cap/core";
+import {
+  breakEvenWords,
+  dayText,
+  moneyText,
+  ruleStrategies,
+  strategyGapWords,
+  strategyLabels,
+} from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { capacitorsInOrder } from "../../job/parts";
@@ -53,7 +60,7 @@ export function StrategyTable({ first }: { readonly first: Position }) {
       aside={<span className={text.soft}>rough: it orders, it promises nothing</span>}
     >
       <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Ways to repair">
-        <TableHead names={["", "parts", "work and parts", "comes back in warranty", "in all, on average"]} />
+        <TableHead names={["", "parts", "work and parts", "comes back in warranty", "in all, on average", "there"]} />
         <tbody>
           {comparison.rows.map((row) => (
             <tr key={row.strategy} data-chosen={row.strategy === comparison.winner || undefined}>
@@ -67,6 +74,9 @@ export function StrategyTable({ first }: { readonly first: Position }) {
               <td className={text.figure}>
                 <b>{money(row.expectedCost)}</b>
               </td>
+              <td className={text.soft}>
+                {row.replaced && <Stock positionIds={row.replaced.flatMap((n) => answer.parts[n]?.positionId ?? [])} />}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -74,4 +84,28 @@ export function StrategyTable({ first }: { readonly first: Position }) {
       <p className={text.softLine}>{breakEvenWords(comparison, answer.returnMinor, money)}</p>
     </Part>
   );
+}
+
+/** What the drawers allow by the due date: of the chosen parts, and how many are not chosen yet. */
+function Stock({ positionIds }: { readonly positionIds: readonly string[] }) {
+  const { detail, houseRules, nowMilliseconds } = useJob();
+  const catalogue = useChosenCatalogue();
+  const chosen = positionIds.flatMap((id) => {
+    const plan = detail.plans.find((one) => one.positionId === id);
+    const part = catalogue?.find((one) => one.id === plan?.cataloguePartId);
+    if (!plan || !part) return [];
+    // What is set aside for the place lies there, whatever else is free.
+    return [plan.stockItemId ? { partId: id, stockCount: 1 } : { partId: part.id, stockCount: part.stockCount }];
+  });
+  const openCount = positionIds.length - chosen.length;
+  const open = openCount > 0 ? `${openCount} not chosen yet` : null;
+  if (chosen.length === 0) return open;
+  const today = new Intl.DateTimeFormat("en-CA", { timeZone: houseRules["shop.timeZone"] }).format(nowMilliseconds);
+  const found = stockDeadline(chosen, today, detail.job.dueOn, houseRules["shop.orderDays"]);
+  const there =
+    found.toOrderCount === 0
+      ? `${chosen.length} in drawers`
+      : `${found.inStockCount} of ${chosen.length} in drawers, the rest ${dayText(found.readyOn)}`;
+  const late = found.isInTime === false ? ", after it is due" : "";
+  return [`${there}${late}`, open].filter(Boolean).join("; ");
 }
