@@ -1,22 +1,30 @@
 import type { BenchPage } from "@pale-cap/contract";
 
-/** Every main view: the name of its picture, demo job, lens, and what to select there. */
+/** Every main view: the name of its picture (some are only tested), demo job, lens, and what to select there. */
 export const views = [
   { file: "bench", path: "/", heading: "Halden 24" },
   { file: "intake", model: "Halden 24", lens: "intake" },
-  { file: "intake-photos", model: "Halden 24", lens: "intake?page=photos", click: "Open photo, board, parts side" },
+  {
+    file: "intake-photos",
+    model: "Halden 24",
+    lens: "intake?page=photos",
+    click: "Open photo, board, parts side",
+    isOnlyTested: true,
+  },
   { file: "make-safe", model: "Terrace 43", lens: "make-safe" },
   { file: "inspect", model: "Halden 24", lens: "inspect", part: "C21" },
   { file: "measure", model: "Halden 24", lens: "measure", part: "C14" },
   { file: "judge", model: "Halden 24", lens: "judge" },
   { file: "judge-part", model: "Halden 24", lens: "judge", part: "C15" },
-  { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark" },
+  { file: "judge-other-parts", model: "Halden 24", lens: "judge", part: "BR1", scheme: "dark", isOnlyTested: true },
   { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
   { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },
   { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
+  { file: "fit", model: "Halden 24", lens: "choose", part: "C4", show: "Parts that fit" },
   { file: "rework", model: "Logger 8", lens: "rework" },
   { file: "prove", model: "Duo brick", lens: "prove" },
   { file: "hand-over", model: "Duo brick", lens: "hand-over" },
+  { file: "parts", path: "/parts", heading: "Put parts in a drawer", click: "A1" },
   { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
   { file: "house-rules", path: "/house-rules", heading: "House rules" },
   { file: "working-safely", path: "/working-safely", heading: "Working safely" },

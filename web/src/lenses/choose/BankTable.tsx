@@ -84,7 +84,10 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
         </p>
       )}
       {bank && bank.ranked.length > 0 && (
-        <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Kits for the rail">
+        <table
+          className={`${text.table} ${text.ruled} ${classes.table} ${classes.kits}`}
+          aria-label="Kits for the rail"
+        >
           <TableHead names={["Parts", "C in all", "ESR", "ripple left", "most loaded", "Life", "Price", ""]} />
           <tbody>
             {bank.ranked.map((kit, n) => (
@@ -101,7 +104,7 @@ export function BankTable(props: { readonly places: readonly Position[]; readonl
                 </td>
                 <td>{ripple === "not_known" ? "–" : <Quantity value={ripple[n] ?? null} unit="V" />}</td>
                 <td className={text.figure}>{Math.round(100 * kit.mostLoadRatio)} %</td>
-                <td className={text.figure}>{lifeText(kit.worstLifeHours)}</td>
+                <td className={`${text.figure} ${classes.wraps}`}>{lifeText(kit.worstLifeHours)}</td>
                 <td className={text.figure}>{moneyText(kit.priceMinor, houseRules["shop.currency"])}</td>
                 <td>
                   <Button size="compact-sm" loading={isSaving} onClick={() => void save(takeAll(kit.ids))}>

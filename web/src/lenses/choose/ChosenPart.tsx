@@ -66,7 +66,11 @@ export function ChosenPart({ position }: { readonly position: Position }) {
             <VerdictGlyph verdict={verdict} size={16} /> {verdictLabels[verdict]}
           </>
         )}
-        <Whence stockItemId={plan?.stockItemId ?? null} isBought={bought !== undefined} />
+        <Whence
+          stockItemId={plan?.stockItemId ?? null}
+          freeCount={bought && !isFitted ? bought.stockCount : null}
+          onSetAside={() => void save(() => ({ isFromDrawer: true }))}
+        />
       </span>
       {!isFitted && (
         <span className={classes.acts}>
@@ -86,11 +90,28 @@ export function ChosenPart({ position }: { readonly position: Position }) {
 }
 
 /** Out of which drawer, or that it is to be got; and what a part that lay long asks for. */
-function Whence({ stockItemId, isBought }: { readonly stockItemId: string | null; readonly isBought: boolean }) {
+function Whence(props: {
+  readonly stockItemId: string | null;
+  /** Free in the drawers; null: it is in already, or no catalogue knows it. */
+  readonly freeCount: number | null;
+  readonly onSetAside: () => void;
+}) {
+  const { stockItemId, freeCount } = props;
   const { houseRules, nowMilliseconds } = useJob();
   const { data: stock } = useStockQuery();
-  if (stockItemId === null)
-    return isBought ? <div className={classes.source}>to be ordered: none is set aside</div> : null;
+  if (stockItemId === null && freeCount === null) return null;
+  if (stockItemId === null) {
+    return (
+      <div className={classes.source}>
+        {freeCount === 0 ? "to be ordered: none is set aside" : "none is set aside yet; "}
+        {freeCount !== 0 && (
+          <Button size="compact-xs" onClick={props.onSetAside}>
+            Set one of {freeCount} aside
+          </Button>
+        )}
+      </div>
+    );
+  }
   const item = stock?.find((one) => one.id === stockItemId);
   if (!item) return null;
   const rules = { shelfYears: houseRules["stock.shelfYears"], reformYears: houseRules["stock.reformYears"] };

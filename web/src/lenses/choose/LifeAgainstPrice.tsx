@@ -78,7 +78,7 @@ export function LifeAgainstPrice(props: {
               label={{
                 value: "the old part when new",
                 fill: "var(--failed)",
-                position: "insideBottomRight",
+                position: "insideTopRight",
                 fontSize: 12,
               }}
             />

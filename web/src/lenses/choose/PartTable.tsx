@@ -56,7 +56,7 @@ export function PartTable(props: {
               <td>
                 <Quantity value={part.rippleAmpsRms} unit="A" />
               </td>
-              <td className={text.figure}>
+              <td className={`${text.figure} ${classes.wraps}`}>
                 {lifeText(row.cappedLifeHours)}
                 {row.otherLives.map((one) => (
                   <div key={one.source} className={classes.source}>
@@ -65,7 +65,7 @@ export function PartTable(props: {
                 ))}
               </td>
               <td className={text.figure}>{heap ? "–" : moneyText(part.priceMinor, props.currency)}</td>
-              <td>
+              <td className={classes.wraps}>
                 {row.stockCount > 0 ? (
                   <b>
                     {row.stockCount} in {props.drawersOf.get(part.id)?.join(", ") ?? "a drawer"}

@@ -15,6 +15,7 @@ import { useKeys } from "../../ui/useKeys";
 import { HeapPane } from "./HeapPane";
 import { NewHeapForm } from "./NewHeapForm";
 import classes from "./parts.module.css";
+import { sizeText } from "./sizeText";
 
 /** As many as a person reads through; the rest is found by words. */
 const mostShown = 150;
@@ -111,9 +112,6 @@ export function DrawersTab() {
 const byDrawer = (a: StockItem, b: StockItem) =>
   (a.drawer ?? "~").localeCompare(b.drawer ?? "~", undefined, { numeric: true }) ||
   a.marking.capacitanceFarads - b.marking.capacitanceFarads;
-
-export const sizeText = ({ marking: { diameterMetres, heightMetres } }: Pick<StockItem, "marking">): string =>
-  diameterMetres === null || heightMetres === null ? "–" : `${diameterMetres * 1e3}×${heightMetres * 1e3}`;
 
 /** What a heap asks for before anything of it goes in. */
 function asks(item: StockItem, rules: { readonly "stock.shelfYears": number; readonly "stock.reformYears": number }) {

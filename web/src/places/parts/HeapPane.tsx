@@ -1,6 +1,6 @@
 import { Button, NumberInput, TextInput } from "@mantine/core";
 import { handMovements, type StockItemDetail } from "@pale-cap/contract";
-import { momentText, movementLabels, originLabels } from "@pale-cap/wording";
+import { dayText, momentText, movementLabels, originLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
@@ -9,10 +9,10 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
-import { sizeText } from "./DrawersTab";
 import { HeapTests } from "./HeapTests";
 import classes from "./parts.module.css";
 import { useEditStockItemMutation, useMoveStockMutation, useStockItemQuery } from "./partsApi";
+import { sizeText } from "./sizeText";
 
 /** One heap: what it is, how many, what was done with it and what may be done. */
 export function HeapPane({ itemId }: { readonly itemId: string }) {
@@ -28,7 +28,7 @@ export function HeapPane({ itemId }: { readonly itemId: string }) {
           {marking.temperatureClassCelsius !== null && `${marking.temperatureClassCelsius} °C `}
           {sizeText(item)} mm {marking.orderCode}; {originLabels[item.origin]}
           {item.usedHours !== null && `, ${item.usedHours} h worked`}
-          {item.receivedOn && `, came ${item.receivedOn}`}
+          {item.receivedOn && `, came ${dayText(item.receivedOn)}`}
         </p>
         <div className={classes.sums}>
           <span>
