@@ -303,6 +303,7 @@ export {
   type CatalogueColumn,
   catalogueCells,
   catalogueColumns,
+  catalogueUnits,
   type DecimalMark,
   entryKey,
   exportHeaders,

@@ -12,7 +12,7 @@ import type {
   RowFault,
   ShelfNeed,
 } from "@pale-cap/core";
-import { formatQuantity, type Unit } from "@pale-cap/core";
+import { catalogueUnits, formatQuantity } from "@pale-cap/core";
 import { listWords } from "./boardWords";
 import { moneyText } from "./money";
 
@@ -129,21 +129,8 @@ export const columnLabels: Readonly<Record<CatalogueColumn, string>> = {
   dissipationFactorRatio: "tan delta",
 };
 
-const columnUnits: Readonly<Partial<Record<CatalogueColumn, Unit>>> = {
-  capacitanceFarads: "F",
-  ratedVolts: "V",
-  temperatureClassCelsius: "°C",
-  diameterMetres: "mm",
-  heightMetres: "mm",
-  pitchMetres: "mm",
-  esrOhms: "Ω",
-  rippleAmpsRms: "A",
-  ratedLifeHours: "h",
-  ratingHertz: "Hz",
-};
-
 function spanWords(column: CatalogueColumn, limits: readonly [number, number]): string {
-  const unit = columnUnits[column];
+  const unit = catalogueUnits[column];
   if (!unit) return "";
   return `: parts have ${formatQuantity(limits[0], unit).text} to ${formatQuantity(limits[1], unit).text}`;
 }
@@ -204,7 +191,7 @@ export function importChangeWords(
   currency: string,
 ): string {
   const column = (name === "priceMinor" ? "price" : name) as CatalogueColumn;
-  const unit = columnUnits[column];
+  const unit = catalogueUnits[column];
   const shown = (value: number | string) =>
     typeof value === "string" ? value : unit ? formatQuantity(value, unit).text : moneyText(value, currency);
   return `${columnLabels[column] ?? name} ${shown(before)}, now ${shown(after)}`;

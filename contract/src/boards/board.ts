@@ -45,6 +45,17 @@ export const boardLimits = {
   railAmps: 200,
 } as const;
 
+/** What stands on a capacitor whose value and volts are known. */
+export const markingFields = () => ({
+  capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads).nonNullable().required(),
+  ratedVolts: nullablePositive(boardLimits.ratedVolts).nonNullable().required(),
+  temperatureClassCelsius: nullableBetween(40, 200),
+  capacitorClass: nullableWord<CapacitorClass>(capacitorClasses),
+  diameterMetres: nullablePositive(boardLimits.lengthMetres),
+  heightMetres: nullablePositive(boardLimits.lengthMetres),
+  series: nullableText(40),
+});
+
 const pointSchema = () => tuple([finiteNumber().required(), finiteNumber().required()]);
 
 const boardSchema = strictObject({

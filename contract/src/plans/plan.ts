@@ -1,13 +1,6 @@
-import {
-  type CapacitorClass,
-  capacitorClasses,
-  type PartSource,
-  partSources,
-  type ReworkStep,
-  reworkSteps,
-} from "@pale-cap/core";
+import { type PartSource, partSources, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import type { InferType } from "yup";
-import { boardLimits, type FittedPartRow } from "../boards/board";
+import { boardLimits, type FittedPartRow, markingFields } from "../boards/board";
 import type { StoredFact } from "../facts/clock";
 import { fault } from "../faults";
 import {
@@ -20,7 +13,6 @@ import {
   nullableId,
   nullablePositive,
   nullableText,
-  nullableWord,
   number,
   strictObject,
   wordField,
@@ -28,14 +20,8 @@ import {
 
 /** A part that no catalogue knows, as far as anyone read it off. */
 const ownPartSchema = strictObject({
-  capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads).nonNullable().required(),
-  ratedVolts: nullablePositive(boardLimits.ratedVolts).nonNullable().required(),
-  temperatureClassCelsius: nullableBetween(40, 200),
-  capacitorClass: nullableWord<CapacitorClass>(capacitorClasses),
-  diameterMetres: nullablePositive(boardLimits.lengthMetres),
-  heightMetres: nullablePositive(boardLimits.lengthMetres),
+  ...markingFields(),
   isNonPolar: boolean().required(),
-  series: nullableText(40),
   source: wordField<PartSource>(partSources),
 });
 export type OwnPart = InferType<typeof ownPartSchema>;

@@ -1,6 +1,6 @@
-import { type CapacitorClass, capacitorClasses, type MovementKind, type StockSums } from "@pale-cap/core";
+import type { MovementKind, StockSums } from "@pale-cap/core";
 import type { InferType } from "yup";
-import { boardLimits } from "../boards/board";
+import { boardLimits, markingFields } from "../boards/board";
 import {
   idField,
   nullableBetween,
@@ -8,7 +8,6 @@ import {
   nullableId,
   nullablePositive,
   nullableText,
-  nullableWord,
   number,
   strictObject,
   versionField,
@@ -19,16 +18,7 @@ export const stockOrigins = ["distributor", "salvaged", "unknown"] as const;
 export type StockOrigin = (typeof stockOrigins)[number];
 
 /** What stands on a part that no catalogue lists. */
-const markingSchema = strictObject({
-  capacitanceFarads: nullablePositive(boardLimits.capacitanceFarads).nonNullable().required(),
-  ratedVolts: nullablePositive(boardLimits.ratedVolts).nonNullable().required(),
-  temperatureClassCelsius: nullableBetween(40, 200),
-  capacitorClass: nullableWord<CapacitorClass>(capacitorClasses),
-  diameterMetres: nullablePositive(boardLimits.lengthMetres),
-  heightMetres: nullablePositive(boardLimits.lengthMetres),
-  pitchMetres: nullablePositive(boardLimits.lengthMetres),
-  series: nullableText(40),
-});
+const markingSchema = strictObject({ ...markingFields(), pitchMetres: nullablePositive(boardLimits.lengthMetres) });
 export type StockMarking = InferType<typeof markingSchema>;
 
 const itemFields = {

@@ -43,7 +43,8 @@ export interface MappedHeader {
   readonly hertz: number | null;
 }
 
-const units: Readonly<Partial<Record<CatalogueColumn, Unit>>> = {
+/** Units of the columns that have one. */
+export const catalogueUnits: Readonly<Partial<Record<CatalogueColumn, Unit>>> = {
   capacitanceFarads: "F",
   ratedVolts: "V",
   temperatureClassCelsius: "°C",
@@ -249,7 +250,7 @@ function readNumber(
   }
   const scientific = Number(compact.replace(mark, "."));
   if (/^[+-]?[\d.,]+e[+-]?\d+$/i.test(compact) && Number.isFinite(scientific)) return scaled(scientific, factor);
-  const unit = units[column];
+  const unit = catalogueUnits[column];
   if (unit === undefined) return "not_a_number";
   const parsed = parseQuantity(compact.replace(",", "."), unit);
   return parsed.ok && !parsed.isBare ? parsed.value : "not_a_number";

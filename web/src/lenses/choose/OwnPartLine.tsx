@@ -1,13 +1,14 @@
 import { Button, TextInput } from "@mantine/core";
 import type { OwnPart, Position } from "@pale-cap/contract";
 import { formatQuantity, limitRejections, type OwnPartEntry, parseOwnPart, type Requirement } from "@pale-cap/core";
-import { entryProblemWords, ownPartWords, rejectionWords } from "@pale-cap/wording";
+import { ownPartWords, rejectionWords } from "@pale-cap/wording";
 import { type KeyboardEvent, useMemo, useRef } from "react";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
+import { Understood } from "../../ui/Understood";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
 import classes from "./choose.module.css";
@@ -61,42 +62,26 @@ export function OwnPartLine(props: { readonly position: Position; readonly requi
           Take it
         </Button>
       </div>
-      <div className={text.understood} role="status" aria-label="Understood">
-        {line.trim() === "" ? (
-          <span className={text.softLine}>
-            Words in any order: value, volts, class, size; drawer, bought or salvaged; esr and c as read. No catalogue
-            is needed.
-          </span>
-        ) : (
-          <>
-            {ownPartWords(entry).map((piece) => (
-              <span key={piece} className={text.piece}>
-                {piece}
-              </span>
-            ))}
-            {problems.map((one) => (
-              <span key={one.code + one.word} className={text.wrong}>
-                {entryProblemWords(one)}
-              </span>
-            ))}
-            {entry.source === "salvaged" && (
-              <span className={classes.against}>
-                salvaged: C, ESR and leakage are read first, and its hours count on
-              </span>
-            )}
-            {isBelowRail && railVolts !== null && (
-              <span className={text.wrong}>
-                rated {entry.ratedVolts} V, below the {formatQuantity(railVolts, "V").text} of the rail: it would vent
-              </span>
-            )}
-            {against.map((words) => (
-              <span key={words} className={classes.against}>
-                {words}
-              </span>
-            ))}
-          </>
+      <Understood
+        line={line}
+        hint="Words in any order: value, volts, class, size; drawer, bought or salvaged; esr and c as read. No catalogue is needed."
+        pieces={ownPartWords(entry)}
+        problems={problems}
+      >
+        {entry.source === "salvaged" && (
+          <span className={classes.against}>salvaged: C, ESR and leakage are read first, and its hours count on</span>
         )}
-      </div>
+        {isBelowRail && railVolts !== null && (
+          <span className={text.wrong}>
+            rated {entry.ratedVolts} V, below the {formatQuantity(railVolts, "V").text} of the rail: it would vent
+          </span>
+        )}
+        {against.map((words) => (
+          <span key={words} className={classes.against}>
+            {words}
+          </span>
+        ))}
+      </Understood>
       <ProblemNote problem={problem} />
     </Part>
   );

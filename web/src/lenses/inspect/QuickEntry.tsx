@@ -1,12 +1,13 @@
 import { Autocomplete, Button } from "@mantine/core";
 import { completeEntry, parsePartEntry } from "@pale-cap/core";
-import { entryProblemWords, understoodWords } from "@pale-cap/wording";
+import { understoodWords } from "@pale-cap/wording";
 import { type ClipboardEvent, type KeyboardEvent, useMemo, useRef } from "react";
 import { useJob } from "../../job/JobContext";
 import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
+import { Understood } from "../../ui/Understood";
 import { useDraft } from "../../ui/useDraft";
 import { useKeys } from "../../ui/useKeys";
 import { following, isTaken, nextCapacitor } from "./designators";
@@ -86,33 +87,20 @@ export function QuickEntry() {
         </Button>
         <Button onClick={() => setPasted("")}>Several lines</Button>
       </div>
-      <div className={text.understood} role="status" aria-label="Understood">
-        {line.trim() === "" ? (
-          <span className={text.softLine}>
-            Words in any order: section or :rail, 1000u, 25v, 105, 10x20, p5, @60/30, -down, C14-C18. Key e leads here.
+      <Understood
+        line={line}
+        hint="Words in any order: section or :rail, 1000u, 25v, 105, 10x20, p5, @60/30, -down, C14-C18. Key e leads here."
+        pieces={understoodWords(entry, net.name && `${net.name}${net.isNew ? ", new rail" : ""}`)}
+        problems={problems}
+      >
+        {net.question && (
+          <span className={text.wrong}>
+            Which rail? Name it:{" "}
+            {net.question.map((name) => (/\s/.test(name) ? `:"${name}"` : `:${name}`)).join(" or ")}
           </span>
-        ) : (
-          <>
-            {understoodWords(entry, net.name && `${net.name}${net.isNew ? ", new rail" : ""}`).map((piece) => (
-              <span key={piece} className={text.piece}>
-                {piece}
-              </span>
-            ))}
-            {problems.map((one) => (
-              <span key={one.code + one.word} className={text.wrong}>
-                {entryProblemWords(one)}
-              </span>
-            ))}
-            {net.question && (
-              <span className={text.wrong}>
-                Which rail? Name it:{" "}
-                {net.question.map((name) => (/\s/.test(name) ? `:"${name}"` : `:${name}`)).join(" or ")}
-              </span>
-            )}
-            {taken.length > 0 && <span className={text.wrong}>{taken.join(", ")} on the board already</span>}
-          </>
         )}
-      </div>
+        {taken.length > 0 && <span className={text.wrong}>{taken.join(", ")} on the board already</span>}
+      </Understood>
       <ProblemNote problem={problem} />
     </div>
   );

@@ -1,14 +1,14 @@
 import { Button, NumberInput, SegmentedControl, TextInput } from "@mantine/core";
 import { type CatalogueRow, type StockOrigin, stockOrigins } from "@pale-cap/contract";
 import { parseOwnPart } from "@pale-cap/core";
-import { entryProblemWords, originLabels, ownPartWords } from "@pale-cap/wording";
+import { originLabels, ownPartWords } from "@pale-cap/wording";
 import { type FormEvent, useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
-import text from "../../ui/text.module.css";
+import { Understood } from "../../ui/Understood";
 import { useDraft } from "../../ui/useDraft";
 import { CataloguePicker } from "./CataloguePicker";
 import classes from "./parts.module.css";
@@ -81,20 +81,12 @@ export function NewHeapForm(props: { readonly onDone: (id: string) => void; read
               autoComplete="off"
               spellCheck={false}
             />
-            {values.line.trim() !== "" && (
-              <div className={text.understood} role="status">
-                {ownPartWords(entry).map((piece) => (
-                  <span key={piece} className={text.piece}>
-                    {piece}
-                  </span>
-                ))}
-                {problems.map((one) => (
-                  <span key={one.code + one.word} className={text.wrong}>
-                    {entryProblemWords(one)}
-                  </span>
-                ))}
-              </div>
-            )}
+            <Understood
+              line={values.line}
+              hint="Words in any order: value, volts, class, size, series."
+              pieces={ownPartWords(entry)}
+              problems={problems}
+            />
             <QuantityInput
               label="Pitch"
               unit="mm"
