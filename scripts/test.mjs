@@ -1,4 +1,5 @@
-// npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it.
+// npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it, a second one
+// only its files whose names hold that.
 import { execFile, spawn } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { join, relative } from "node:path";
@@ -12,6 +13,7 @@ import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs
 const run = promisify(execFile);
 const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: browserTests };
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
+const fileFilter = process.argv[3];
 const clusterName = `test-${process.pid}`;
 const totals = { passed: 0, failed: 0 };
 /** Seconds of each file of tests that was run. */
@@ -86,6 +88,7 @@ async function browserTests() {
   ensureChromium();
   ensureClientBuild();
   await vitest("browser", await testCluster());
+  if (fileFilter) return;
   // On a cluster of its own, as durable as a shop's.
   const torture = [join(checkout, "scripts/torture.mjs"), "--minutes", "1"];
   await check(
@@ -112,11 +115,15 @@ async function vitest(project, env = {}) {
   rmSync(report, { force: true });
   const bin = join(checkout, "node_modules/vitest/vitest.mjs");
   const reporters = ["--reporter=dot", "--reporter=json", `--outputFile.json=${report}`];
-  running = spawn(process.execPath, [bin, "run", "--project", project, ...reporters], {
-    cwd: checkout,
-    stdio: ["ignore", "inherit", "inherit"],
-    env: { ...cleanEnvironment(), ...env },
-  });
+  running = spawn(
+    process.execPath,
+    [bin, "run", ...(fileFilter ? [fileFilter] : []), "--project", project, ...reporters],
+    {
+      cwd: checkout,
+      stdio: ["ignore", "inherit", "inherit"],
+      env: { ...cleanEnvironment(), ...env },
+    },
+  );
   await new Promise((resolve) => running.once("exit", resolve));
   const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0, testResults = [] } = readReport(report);
   for (const { name, startTime, endTime } of testResults) {

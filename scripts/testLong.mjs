@@ -1,16 +1,23 @@
-// npm run test:long: what takes longer than a test run may: five minutes of torture, the study, the benches.
+// npm run test:long: what takes longer than a test run may: five minutes of torture, a catalogue of 50,000 rows in and out, the
+// study, the benches.
 import { spawnSync } from "node:child_process";
 import { checkout } from "./paths.mjs";
 
 const steps = [
   ["torture", ["scripts/torture.mjs", "--minutes", "5"]],
+  ["a catalogue of 50,000 rows", ["scripts/test.mjs", "browser", "parts.test"], { LONG_IMPORT_ROWS: "50000" }],
   ["study of judgement", ["scripts/studyJudge.mjs"]],
   ["bench of the server", ["scripts/benchServer.mjs"]],
+  ["bench of choosing", ["scripts/benchChoose.mjs"]],
 ];
 let failed = 0;
-for (const [name, args] of steps) {
+for (const [name, args, env = {}] of steps) {
   console.log(`\n== ${name}`);
-  const { status } = spawnSync(process.execPath, args, { cwd: checkout, stdio: "inherit" });
+  const { status } = spawnSync(process.execPath, args, {
+    cwd: checkout,
+    stdio: "inherit",
+    env: { ...process.env, ...env },
+  });
   if (status !== 0) failed += 1;
 }
 console.log(`\n${steps.length - failed} passed, ${failed} failed`);

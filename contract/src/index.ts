@@ -4,6 +4,7 @@ export * from "./boards/board";
 export * from "./boardTypes/boardType";
 export * from "./captures/capture";
 export * from "./catalogue/catalogue";
+export * from "./catalogue/component";
 export * from "./energy/energy";
 export * from "./facts/clock";
 export * from "./facts/factBatch";

@@ -10,6 +10,7 @@ export const routes = {
   catalogueParts: "/api/catalogue/parts",
   catalogueImports: "/api/catalogue/imports",
   catalogueExport: "/api/catalogue/export",
+  catalogueComponents: "/api/catalogue/components",
   stock: "/api/stock",
   stockItem: "/api/stock/:itemId",
   stockMovements: "/api/stock/:itemId/movements",

@@ -213,6 +213,25 @@ export { asCandidate, bankCandidates, bankParts, bankQuestion } from "./replacem
 export { type InrushNote, inrushNote } from "./replacement/bulkWindow";
 export { bankReach, type PartReach, partReach } from "./replacement/catalogueReach";
 export { checkReplacement } from "./replacement/checkReplacement";
+export {
+  type CatalogueComponent,
+  type ComparedRating,
+  type ComponentRatings,
+  type ComponentVerdict,
+  compareComponents,
+  type RankedComponent,
+  type RatingVerdict,
+  rankComponents,
+} from "./replacement/compareComponents";
+export {
+  type ComponentKind,
+  type ComponentRating,
+  componentKinds,
+  componentKindsOf,
+  componentRatings,
+  type RatingName,
+  ratingNames,
+} from "./replacement/componentRatings";
 export { type ControlSupply, controlSupplyStart } from "./replacement/controlSupplyStart";
 export { esrZero } from "./replacement/esrZero";
 export { holdUpCapacitanceFarads } from "./replacement/holdUpCapacitance";

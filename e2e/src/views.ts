@@ -20,6 +20,7 @@ export const views = [
   { file: "ripple", model: "Halden 24", lens: "judge", click: "Ripple of 5 V" },
   { file: "ripple-mains", model: "Logger 8", lens: "judge", click: "Ripple of 15 V", view: "Whole capture" },
   { file: "choose", model: "Halden 24", lens: "choose", part: "C21" },
+  { file: "choose-transistor", model: "Halden 24", lens: "choose", part: "Q1", isOnlyTested: true },
   { file: "fit", model: "Halden 24", lens: "choose", part: "C4", show: "Parts that fit" },
   { file: "rework", model: "Logger 8", lens: "rework" },
   { file: "prove", model: "Duo brick", lens: "prove" },

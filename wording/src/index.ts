@@ -3,6 +3,7 @@ export * from "./bankWords";
 export * from "./boardWords";
 export * from "./cautions";
 export * from "./chargeWords";
+export * from "./componentWords";
 export * from "./deviceWords";
 export * from "./differenceWords";
 export * from "./entryWords";

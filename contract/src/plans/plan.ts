@@ -1,6 +1,7 @@
 import { type PartSource, partSources, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import type { InferType } from "yup";
 import { boardLimits, type FittedPartRow, markingFields } from "../boards/board";
+import { type ComponentPlan, componentPlanSchema } from "../catalogue/component";
 import type { StoredFact } from "../facts/clock";
 import { fault } from "../faults";
 import {
@@ -59,6 +60,8 @@ export const planEditSchema = strictObject({
     ),
   /** Which heap of the drawers the part comes out of; left out: as it is while the same part is chosen. */
   stockItemId: nullableId().optional(),
+  /** Of a place that holds no electrolytic: what is known of the old part, and what goes in. Left out: as it is. */
+  component: componentPlanSchema.nullable().default(undefined).optional(),
   /** Nothing goes in there: only where no part is chosen. Left out: as it is while nothing is chosen. */
   isLeftEmpty: boolean().optional(),
   /** Out of any drawer that has it free: the server picks the oldest. */
@@ -98,6 +101,7 @@ export interface PlanRow {
   readonly stockItemId: string | null;
   /** Nothing goes in: what stands beside it carries it. */
   readonly isLeftEmpty: boolean;
+  readonly component: ComponentPlan | null;
   /** The round of the job that it was made in. */
   readonly round: number;
   readonly overrides: PlanEdit["overrides"];

@@ -179,6 +179,17 @@ export function toPowerEvent({ checkValues, ...event }: PowerEventDbRow) {
 /** Columns side by side in the table, grouped on the wire. */
 export function toPlan(row: ReplacementPlanRow): PlanRow {
   const { id: _, positionId, version, cataloguePartId, partInHandId, stockItemId, round, reasons, ...more } = row;
-  const { isLeftEmpty, ...overrides } = more;
-  return { positionId, version, cataloguePartId, partInHandId, stockItemId, isLeftEmpty, round, overrides, reasons };
+  const { isLeftEmpty, component, ...overrides } = more;
+  return {
+    positionId,
+    version,
+    cataloguePartId,
+    partInHandId,
+    stockItemId,
+    isLeftEmpty,
+    component,
+    round,
+    overrides,
+    reasons,
+  };
 }

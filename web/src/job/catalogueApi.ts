@@ -7,6 +7,7 @@ import {
   routes,
   type StockItem,
 } from "@pale-cap/contract";
+import type { CatalogueComponent, ComponentKind } from "@pale-cap/core";
 import { api } from "../api/api";
 
 type Query = Readonly<Record<string, string | number | boolean | null>>;
@@ -30,6 +31,10 @@ export const catalogueApi = api.injectEndpoints({
       query: (ids) => asked(routes.catalogueParts, { ids: ids.join(",") }),
       providesTags: ["Catalogue", "Stock"],
     }),
+    components: build.query<readonly CatalogueComponent[], ComponentKind>({
+      query: (kind) => asked(routes.catalogueComponents, { kind }),
+      providesTags: ["Catalogue"],
+    }),
     stock: build.query<readonly StockItem[], void>({
       query: () => routes.stock.slice(1),
       providesTags: ["Stock"],
@@ -37,4 +42,5 @@ export const catalogueApi = api.injectEndpoints({
   }),
 });
 
-export const { useCatalogueQuery, useReachedQuery, useCataloguePartsQuery, useStockQuery } = catalogueApi;
+export const { useCatalogueQuery, useReachedQuery, useCataloguePartsQuery, useStockQuery, useComponentsQuery } =
+  catalogueApi;

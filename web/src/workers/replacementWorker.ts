@@ -17,7 +17,13 @@ import {
 } from "@pale-cap/core";
 import { expose } from "comlink";
 
-let parts: readonly StockedPart[] = [];
+/** A place's parts and a bank's are asked for side by side: each question names its own list. */
+const lists = new Map<number, readonly StockedPart[]>();
+const mostLists = 6;
+
+function listed(id: number): readonly StockedPart[] {
+  return lists.get(id) ?? [];
+}
 
 /** What decides which part stands first. */
 export interface RankingOrder {
@@ -50,10 +56,12 @@ const mostShown = 60;
 
 const worker = {
   /** The parts cross over once; a ranking sends only the requirement. */
-  load(found: readonly StockedPart[]): void {
-    parts = found;
+  load(id: number, found: readonly StockedPart[]): void {
+    lists.set(id, found);
+    for (const old of [...lists.keys()].slice(0, -mostLists)) lists.delete(old);
   },
-  rank(requirement: Requirement, section: Section, order: RankingOrder) {
+  rank(id: number, requirement: Requirement, section: Section, order: RankingOrder) {
+    const parts = listed(id);
     const ranking = rankReplacements(requirement, section, parts);
     const stock = new Map(parts.map((one) => [one.id, one.stockCount]));
     const stockCountOf = (id: string) => stock.get(id) ?? 0;
@@ -71,12 +79,13 @@ const worker = {
    * of the leading parts. null: a newer question stopped it.
    */
   async bank(
+    id: number,
     { places: question, section, isLowEsrOnly, count }: BankAsked,
     onProgress: (ratio: number) => void,
   ): Promise<FoundBank | null> {
     asked += 1;
     const own = asked;
-    const fits = bankParts(parts, question, section, isLowEsrOnly);
+    const fits = bankParts(listed(id), question, section, isLowEsrOnly);
     if (fits.length === 0) return { ranked: [], partCount: 0, leadingCount: 0 };
     const search = bankOfTwoKinds({ ...question, candidates: fits.map(asCandidate) }, count);
     let breath = performance.now();

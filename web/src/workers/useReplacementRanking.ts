@@ -7,18 +7,23 @@ import type { BankAsked, FoundBank, RankingOrder, ReplacementWorker, ShownRankin
 export type { ShownRanking } from "./replacementWorker";
 
 let remote: Remote<ReplacementWorker> | undefined;
-let loaded: readonly StockedPart[] | undefined;
+/** Lists that the worker holds, newest last; as many as it keeps. */
+let held: readonly { readonly id: number; readonly parts: readonly StockedPart[] }[] = [];
+let lastId = 0;
+const mostHeld = 6;
 
-/** One worker for the whole visit, holding the parts that were asked for last. */
-async function workerWith(parts: readonly StockedPart[]): Promise<Remote<ReplacementWorker>> {
+/** One worker for the whole visit; a list of parts crosses over once. */
+async function workerWith(parts: readonly StockedPart[]): Promise<readonly [Remote<ReplacementWorker>, number]> {
   remote ??= wrap<ReplacementWorker>(
     new Worker(new URL("./replacementWorker.ts", import.meta.url), { type: "module" }),
   );
-  if (loaded !== parts) {
-    loaded = parts;
-    await remote.load(parts);
-  }
-  return remote;
+  const known = held.find((one) => one.parts === parts);
+  if (known) return [remote, known.id];
+  lastId += 1;
+  const id = lastId;
+  held = [...held, { id, parts }].slice(-mostHeld);
+  await remote.load(id, parts);
+  return [remote, id];
 }
 
 /**
@@ -28,7 +33,7 @@ async function workerWith(parts: readonly StockedPart[]): Promise<Remote<Replace
 function useAnswer<Question, Answer>(
   question: Question | null,
   parts: readonly StockedPart[] | undefined,
-  ask: (worker: Remote<ReplacementWorker>, question: Question) => Promise<Answer>,
+  ask: (worker: Remote<ReplacementWorker>, listId: number, question: Question) => Promise<Answer>,
 ): Answer | undefined {
   const [answer, setAnswer] = useState<Answer>();
   const text = JSON.stringify(question);
@@ -38,7 +43,7 @@ function useAnswer<Question, Answer>(
     if (!asked || !parts) return;
     let isCurrent = true;
     void workerWith(parts)
-      .then((worker) => ask(worker, asked))
+      .then(([worker, listId]) => ask(worker, listId, asked))
       .then((found) => {
         if (isCurrent) setAnswer(found);
       });
@@ -52,9 +57,9 @@ function useAnswer<Question, Answer>(
 /** Fills places of one rail together, off the main thread; the share that is done while it is reckoned. */
 export function useBankChoice(asked: BankAsked | null, parts: readonly StockedPart[] | undefined) {
   const [progress, setProgress] = useState(0);
-  const ask = useCallback((worker: Remote<ReplacementWorker>, question: BankAsked) => {
+  const ask = useCallback((worker: Remote<ReplacementWorker>, listId: number, question: BankAsked) => {
     setProgress(0);
-    return worker.bank(question, proxy(setProgress)) as Promise<FoundBank | null>;
+    return worker.bank(listId, question, proxy(setProgress)) as Promise<FoundBank | null>;
   }, []);
   return { bank: useAnswer(asked, parts, ask) ?? null, progress };
 }
@@ -65,8 +70,8 @@ interface RankingAsked {
   readonly order: RankingOrder;
 }
 
-const askRanking = (worker: Remote<ReplacementWorker>, { requirement, section, order }: RankingAsked) =>
-  worker.rank(requirement, section, order) as Promise<ShownRanking>;
+const askRanking = (worker: Remote<ReplacementWorker>, listId: number, { requirement, section, order }: RankingAsked) =>
+  worker.rank(listId, requirement, section, order) as Promise<ShownRanking>;
 
 /** Ranks parts against a requirement off the main thread. */
 export const useReplacementRanking = (asked: RankingAsked | null, parts: readonly StockedPart[] | undefined) =>

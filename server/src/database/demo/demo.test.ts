@@ -1,11 +1,22 @@
 import { type BenchLine, foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
-import { canImpedance, entryDoubts, entryKey, expectedEsr, hasPolymer, judgeBoard, seededRandom } from "@pale-cap/core";
+import {
+  canImpedance,
+  compareComponents,
+  componentRatings,
+  entryDoubts,
+  entryKey,
+  expectedEsr,
+  hasPolymer,
+  judgeBoard,
+  seededRandom,
+} from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { loadJob } from "../../records/loadJobs";
 import { benchLines, openTestApp, type TestApp } from "../../testing/testApp";
 import { openDatabase } from "../database";
 import { generateCatalogue } from "./generateCatalogue";
+import { generateComponents } from "./generateComponents";
 import { knownDemoJobIds } from "./knownDemoJobs";
 import { loadDemoShop } from "./loadDemoShop";
 
@@ -38,6 +49,19 @@ describe("the invented catalogue", () => {
       const volume = (Math.PI * (part.diameterMetres * 100) ** 2 * part.heightMetres * 100) / 4;
       expect((part.capacitanceFarads * part.ratedVolts) / volume).toBeLessThan(0.0205);
     }
+  });
+});
+
+describe("the invented other parts", () => {
+  const components = generateComponents(seededRandom(1));
+  it("are some three hundred, each kind with every rating that matters of it, told apart by their names", () => {
+    expect(components.length).toBeGreaterThanOrEqual(290);
+    for (const { kind, ratings } of components) {
+      expect(componentRatings[kind].filter(({ name }) => ratings[name] == null)).toEqual([]);
+    }
+    const names = components.map((one) => `${one.kind} ${one.typeNumber}`);
+    expect(names.length - new Set(names).size).toBeLessThan(3);
+    for (const one of components) expect(compareComponents(one.kind, one.ratings, one.ratings).verdict).toBe("fits");
   });
 });
 

@@ -1,4 +1,4 @@
-import type { BoardValues, Intake, NetValues } from "@pale-cap/contract";
+import type { BoardValues, ComponentPlan, Intake, NetValues } from "@pale-cap/contract";
 import type {
   CapacitorClass,
   PartKind,
@@ -25,6 +25,8 @@ export interface DemoJob {
   readonly looked: Readonly<Record<string, readonly VisualSign[]>>;
   readonly readings: readonly DemoReading[];
   readonly plans: readonly string[];
+  /** What is known of other parts, by designator. */
+  readonly components?: Readonly<Record<string, Pick<ComponentPlan, "kind" | "ratings">>>;
   readonly ticks: readonly DemoTick[];
   /** Readings taken after the rework, on the new parts and on rails. */
   readonly proof: readonly DemoReading[];

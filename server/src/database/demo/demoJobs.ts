@@ -1,4 +1,4 @@
-import { noIntakeDetails } from "@pale-cap/contract";
+import { noIntakeDetails, ratingList } from "@pale-cap/contract";
 import { capacitor, type DemoClosedJob, type DemoJob, measured, net } from "./demoJob";
 
 /** A rectangle under one flat lid, without a photo beneath. */
@@ -138,6 +138,15 @@ const monitor: DemoJob = {
     { minutesAgo: 2.2 * hour, at: "Q1", quantity: "resistance", value: 3.2e6, state: "in_circuit", pins: "D,S" },
   ],
   plans: ["C21"],
+  components: {
+    Q1: {
+      kind: "transistor",
+      ratings: ratingList({
+        ...{ channel: "n", ratedVolts: 600, ratedAmps: 7, onOhms: 1, gateChargeCoulombs: 40e-9 },
+        ...{ recoverySeconds: 400e-9, package: "TO-220", tab: "insulated" },
+      }),
+    },
+  },
   ticks: [],
   proof: [],
   captures: [

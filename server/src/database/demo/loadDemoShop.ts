@@ -27,10 +27,13 @@ import { demoClosedJobs, demoJobs } from "./demoJobs";
 import { drawCapture } from "./drawCapture";
 import { drawPhoto } from "./drawPhoto";
 import { generateCatalogue, uuidFrom } from "./generateCatalogue";
+import { generateComponents } from "./generateComponents";
 
 /** Numbers that the shop's jobs start from: it did not open yesterday. */
 const firstJobNumber = 137;
 const demoSeed = 20261123;
+/** Of its own seed, so that what comes after keeps its ids. */
+const componentSeed = 20261206;
 const jobSeed = 20261130_000;
 const peopleNames = ["Ines", "Marek", "Tomo"] as const;
 
@@ -46,6 +49,7 @@ export async function loadDemoShop(database: Database, now: Date): Promise<boole
     const people = peopleNames.map((name) => ({ id: uuidFrom(random), name }));
     await scope.rows.people.insertAll(people);
     await fillDrawers(scope, catalogue, random);
+    await scope.rows.catalogueComponents.insertAll(generateComponents(seededRandom(componentSeed)));
     await writeClosedJobs(scope, random);
     for (const [index, demo] of demoJobs.entries()) {
       const personId = people.find((person) => person.name === demo.person)?.id ?? null;
@@ -112,6 +116,7 @@ class DemoWriter {
     await this.writeSigns(demo);
     await this.writeReadings(demo.readings);
     await this.writePlans(demo);
+    await this.writeComponents(demo);
     await this.writeTicks(demo);
     await this.writeReadings(demo.proof);
     await this.storeLogged();
@@ -432,6 +437,16 @@ class DemoWriter {
         positionId: position.id,
         cataloguePartId: best.part.id,
       });
+    }
+  }
+
+  /** Of its own seed, as the other parts of the list. */
+  private async writeComponents(demo: DemoJob): Promise<void> {
+    const random = seededRandom(componentSeed + 1);
+    for (const [at, known] of Object.entries(demo.components ?? {})) {
+      const component = { ...known, componentId: null };
+      const positionId = this.otherIds.get(at) as string;
+      await this.rows.replacementPlans.insert({ id: uuidFrom(random), positionId, component });
     }
   }
 

@@ -59,6 +59,12 @@ const statements = [
     same_count integer NOT NULL, changes jsonb NOT NULL)`,
   `ALTER TABLE replacement_plans ADD COLUMN stock_item_id uuid REFERENCES stock_items,
     ADD COLUMN is_left_empty boolean NOT NULL DEFAULT false`,
+  // A place that holds no electrolytic: what is known of its old part, and what goes in.
+  `ALTER TABLE replacement_plans ADD COLUMN component jsonb`,
+  `CREATE TABLE catalogue_components (
+    id uuid PRIMARY KEY, kind text NOT NULL, maker text NOT NULL, type_number text NOT NULL, ratings jsonb NOT NULL,
+    price_minor integer NOT NULL)`,
+  `CREATE INDEX catalogue_components_kind ON catalogue_components (kind)`,
   // What was fitted keeps its name and price, whatever the catalogue says later.
   `ALTER TABLE fitted_parts ADD COLUMN stock_item_id uuid REFERENCES stock_items, ADD COLUMN maker text,
     ADD COLUMN order_code text, ADD COLUMN price_minor integer`,

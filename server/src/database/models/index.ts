@@ -8,6 +8,7 @@ import { boardTypeAttachments } from "./boardTypeAttachments";
 import { boardTypeRevisions } from "./boardTypeRevisions";
 import { boardTypes } from "./boardTypes";
 import { captures } from "./captures";
+import { catalogueComponents } from "./catalogueComponents";
 import { catalogueImports } from "./catalogueImports";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
@@ -47,6 +48,7 @@ import { teardownSteps } from "./teardownSteps";
 import { verdictOverrules } from "./verdictOverrules";
 
 const definitions = {
+  catalogueComponents,
   catalogueImports,
   lotChecks,
   offers,

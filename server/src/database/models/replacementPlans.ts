@@ -1,4 +1,4 @@
-import type { PlanReasons } from "@pale-cap/contract";
+import type { ComponentPlan, PlanReasons } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -11,6 +11,7 @@ export interface ReplacementPlanRow {
   stockItemId: string | null;
   /** Nothing goes in: its neighbours carry it. */
   isLeftEmpty: boolean;
+  component: ComponentPlan | null;
   round: number;
   diameterMaxMetres: number | null;
   heightMaxMetres: number | null;
@@ -34,6 +35,7 @@ export const replacementPlans = (sequelize: Sequelize) =>
     partInHandId: column.id,
     stockItemId: column.id,
     isLeftEmpty: column.flag,
+    component: column.json,
     round: column.whole,
     diameterMaxMetres: column.real,
     heightMaxMetres: column.real,

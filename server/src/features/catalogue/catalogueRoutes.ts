@@ -7,6 +7,7 @@ import {
   cataloguePartsSchema,
   catalogueReachSchema,
   catalogueSearchSchema,
+  componentQuerySchema,
   importLimits,
   routes,
 } from "@pale-cap/contract";
@@ -62,6 +63,17 @@ export const catalogueRoutes = (): readonly Route[] => [
     schema: cataloguePartsSchema,
     query: ({ ids }) => ({ ids: typeof ids === "string" && ids !== "" ? ids.split(",") : [] }),
     read: (scope, { body }) => cataloguePartsOf(scope, body.ids),
+  }),
+  read({
+    path: routes.catalogueComponents,
+    right: "read",
+    schema: componentQuerySchema,
+    query: ({ kind }) => ({ kind }),
+    read: ({ rows }, { body: { kind } }) =>
+      rows.catalogueComponents.all({ kind }, [
+        ["typeNumber", "ASC"],
+        ["id", "ASC"],
+      ]),
   }),
   write({
     method: "post",

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { type PlanEdit, planEditSchema, routes } from "@pale-cap/contract";
+import { type ComponentPlan, type PlanEdit, planEditSchema, routes } from "@pale-cap/contract";
 import { Op } from "sequelize";
 import type { ReplacementPlanRow } from "../../database/models/replacementPlans";
 import type { Scope } from "../../database/scope";
@@ -34,6 +34,7 @@ export const planRoutes = (): readonly Route[] => [
         body.cataloguePartId === null && partInHandId === null && (body.isLeftEmpty ?? stored?.isLeftEmpty ?? false);
       const values = {
         ...{ cataloguePartId: body.cataloguePartId, stockItemId, isLeftEmpty, round },
+        ...(body.component !== undefined && { component: await knownComponent(scope, body.component) }),
         ...body.overrides,
         reasons,
       };
@@ -95,6 +96,20 @@ async function oldestFree(scope: Scope, { cataloguePartId }: PlanEdit): Promise<
   throw new HttpProblem(
     "conflict",
     "None of it is free in a drawer any more: the last one was promised elsewhere. Nothing was changed.",
+  );
+}
+
+/** Of the list, and of the kind that it says. */
+async function knownComponent(
+  scope: Scope,
+  component: NonNullable<PlanEdit["component"]> | null,
+): Promise<ComponentPlan | null> {
+  if (component?.componentId == null) return component;
+  const { componentId: id, kind } = component;
+  if (await scope.rows.catalogueComponents.has({ id, kind })) return component;
+  throw new HttpProblem(
+    "conflict",
+    "This part is not in the catalogue any more, or of another kind. Nothing was changed.",
   );
 }
 

@@ -80,6 +80,40 @@ describe("plans", () => {
   });
 });
 
+describe("a plan for another part", () => {
+  it("keeps what is known of the old one and what was taken, of its own kind", async () => {
+    const componentId = newId();
+    const entry = {
+      id: componentId,
+      kind: "fuse",
+      maker: "Vessin",
+      typeNumber: "T3",
+      ratings: {},
+      priceMinor: 20,
+    } as const;
+    await test.inScope(({ rows }) => rows.catalogueComponents.insert(entry));
+    const ratings = [
+      { name: "ratedAmps", number: 3.15, word: null },
+      { name: "speed", number: null, word: "time-lag" },
+    ];
+    const component = { kind: "fuse", ratings, componentId };
+    await plan(0, { cataloguePartId: null, component }).expect(200);
+    expect((await load()).plans).toMatchObject([{ component }]);
+    // Another edit of the place leaves it.
+    await plan(1, { cataloguePartId: null, reasons: { part: "as strong" } }).expect(200);
+    expect((await load()).plans).toMatchObject([{ component, reasons: { part: "as strong" } }]);
+    await plan(2, { cataloguePartId: null, component: { ...component, kind: "diode" } }).expect(409);
+    await plan(2, { cataloguePartId: null, component: { ...component, componentId: newId() } }).expect(409);
+    const wrong = { ...component, ratings: [{ name: "colour", number: 1, word: null }] };
+    await plan(2, { cataloguePartId: null, component: wrong }).expect(422);
+    await plan(2, { cataloguePartId: null, component: null }).expect(200);
+    expect((await load()).plans).toMatchObject([{ component: null }]);
+    const found = await request(test.app).get("/api/catalogue/components?kind=fuse").expect(200);
+    expect(found.body).toMatchObject([{ typeNumber: "T3" }]);
+    await request(test.app).get("/api/catalogue/components?kind=valve").expect(422);
+  });
+});
+
 describe("rework ticks", () => {
   it("take the old part out and put the planned one in, as a part of its own", async () => {
     await plan(0).expect(200);

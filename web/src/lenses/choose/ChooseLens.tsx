@@ -1,4 +1,4 @@
-import { isChosen, needsReplacement, replacementSet } from "@pale-cap/core";
+import { componentKindsOf, isChosen, needsReplacement, replacementSet } from "@pale-cap/core";
 import { choosingRuleWords, listWords, verdictLabels } from "@pale-cap/wording";
 import { useCallback, useMemo } from "react";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
@@ -11,6 +11,7 @@ import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
+import { ComponentChoice } from "./ComponentChoice";
 import classes from "./choose.module.css";
 import { PositionChoice } from "./PositionChoice";
 import { StrategyTable } from "./StrategyTable";
@@ -50,6 +51,7 @@ export function ChooseLens() {
     [judgements, wantedIds, hasChoice, byRule],
   );
   const shown = position?.kind === "electrolytic" ? position : undefined;
+  const other = position && !shown && componentKindsOf(position.kind).length > 0 ? position : undefined;
   useKeys("Choose", [
     {
       key: "n",
@@ -68,9 +70,9 @@ export function ChooseLens() {
       pane={
         <Pane
           title={
-            shown ? (
+            (shown ?? other) ? (
               <>
-                For <span className={classes.designator}>{shown.designator}</span>
+                For <span className={classes.designator}>{(shown ?? other)?.designator}</span>
               </>
             ) : (
               "Choose replacements"
@@ -102,10 +104,11 @@ export function ChooseLens() {
             {byRule.length > 0 &&
               ` By the first, ${listWords(wanted.filter((one) => byRule.includes(one.position.id)).map((one) => one.position.designator))} ${byRule.length === 1 ? "goes" : "go"} too.`}
           </p>
-          {wanted[0] && <StrategyTable first={wanted[0].position} />}
+          {wanted[0] && !other && <StrategyTable first={wanted[0].position} />}
+          {other && <ComponentChoice key={other.id} position={other} />}
           {shown ? (
             <PositionChoice key={shown.id} position={shown} wanted={wantedPositions} />
-          ) : (
+          ) : other ? null : (
             <p className={text.soft}>
               {wanted.length === 0
                 ? "Nothing was judged bad yet. Any part on the board can be chosen for all the same."

@@ -1,13 +1,12 @@
 import type { Problem } from "@pale-cap/contract";
-import type { RequirementOverrides } from "@pale-cap/core";
 import { useState } from "react";
-import { type PlanChange, usePlanEdit } from "./usePlanEdit";
+import { type MakePlanChange, usePlanEdit } from "./usePlanEdit";
 
 /** Edits the plan of one place; resolves to whether it was stored. */
 export function useChoosePlan(positionId: string) {
   const { edit, isLoading } = usePlanEdit();
   const [problem, setProblem] = useState<Problem>();
-  const save = async (change: (overrides: RequirementOverrides) => PlanChange): Promise<boolean> => {
+  const save = async (change: MakePlanChange): Promise<boolean> => {
     const refusal = await edit(positionId, change);
     setProblem(refusal);
     return refusal === undefined;

@@ -1,14 +1,23 @@
-import type { PlanEdit, Problem } from "@pale-cap/contract";
+import type { PlanEdit, PlanRow, Problem } from "@pale-cap/contract";
 import { noOverrides, type RequirementOverrides, roundNumber } from "@pale-cap/core";
 import { newId } from "../../api/newId";
 import { useInTurn } from "../../job/useInTurn";
 import { asProblem } from "../../ui/ProblemNote";
 import { useEditPlanMutation } from "./planApi";
 
+/** What to change, from the plan as it is stored by then; none is stored before the first edit. */
+export type MakePlanChange = (overrides: RequirementOverrides, stored: PlanRow | undefined) => PlanChange;
 export type PlanChange = Partial<
   Pick<
     PlanEdit,
-    "cataloguePartId" | "partInHand" | "overrides" | "reasons" | "stockItemId" | "isFromDrawer" | "isLeftEmpty"
+    | "cataloguePartId"
+    | "partInHand"
+    | "overrides"
+    | "reasons"
+    | "stockItemId"
+    | "isFromDrawer"
+    | "isLeftEmpty"
+    | "component"
   >
 >;
 
@@ -16,10 +25,7 @@ export type PlanChange = Partial<
 export function usePlanEdit() {
   const [editPlan, { isLoading }] = useEditPlanMutation();
   const inTurn = useInTurn();
-  const edit = (
-    positionId: string,
-    change: (overrides: RequirementOverrides) => PlanChange,
-  ): Promise<Problem | undefined> =>
+  const edit = (positionId: string, change: MakePlanChange): Promise<Problem | undefined> =>
     inTurn(
       async (latest) => {
         const stored = latest.plans.find((one) => one.positionId === positionId);
@@ -31,7 +37,7 @@ export function usePlanEdit() {
           version: stored?.version ?? 0,
           cataloguePartId: (isOfRound && stored?.cataloguePartId) || null,
           overrides: current,
-          ...change(current),
+          ...change(current, stored),
         };
         const answer = await editPlan({ jobId: latest.job.id, positionId, body });
         return asProblem(answer.error);
