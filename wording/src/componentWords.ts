@@ -30,7 +30,7 @@ export const ratingLabels: Readonly<Record<RatingName, string>> = {
   ratedVolts: "volts",
   ratedAmps: "amperes",
   onOhms: "Rds(on)",
-  gateChargeCoulombs: "gate charge, nC",
+  gateChargeCoulombs: "gate charge",
   recoverySeconds: "recovery",
   surgeAmps: "surge",
   forwardVolts: "forward drop",
@@ -73,13 +73,12 @@ export const componentVerdictLabels: Readonly<Record<ComponentVerdict, string>> 
   never: "not here",
 };
 
-/** Nanocoulombs are what sheets print; the unit stands in the label. */
-const scale = (rating: ComponentRating): number => (rating.name === "gateChargeCoulombs" ? 1e9 : 1);
-
 export function ratingText(rating: ComponentRating, value: number | string | null): string {
   if (value === null) return "–";
   if (typeof value === "string" || rating.unit === null) return String(value);
-  return formatQuantity(value * scale(rating), rating.unit).text;
+  // Nanocoulombs are what sheets print.
+  if (rating.name === "gateChargeCoulombs") return `${Number((value * 1e9).toPrecision(3))}\u00a0nC`;
+  return formatQuantity(value, rating.unit).text.trim();
 }
 
 /** Why a part is not simply taken: what falls short, and what is not known. */

@@ -120,7 +120,10 @@ export function ComponentChoice({ position }: { readonly position: Position }) {
           <p className={text.soft}>Enter what is known of the old one: nothing is compared with nothing.</p>
         )}
         {isKnown && ranked.length > 0 && (
-          <table className={`${text.table} ${text.ruled} ${classes.table}`} aria-label="Parts beside the old one">
+          <table
+            className={`${text.table} ${text.ruled} ${classes.table} ${classes.kits}`}
+            aria-label="Parts beside the old one"
+          >
             <TableHead names={["Part", "", "What falls short", "Price", " "]} />
             <tbody>
               {ranked.slice(0, shownCount).map(({ component, verdict, ratings: compared }) => (
@@ -167,7 +170,8 @@ function RatingField(props: {
   readonly onCommit: (value: ComponentRatings[keyof ComponentRatings]) => void;
 }) {
   const { rating, value, name, onCommit } = props;
-  const label = ratingLabels[rating.name];
+  const isCharge = rating.name === "gateChargeCoulombs";
+  const label = `${ratingLabels[rating.name]}${isCharge ? ", nC" : ""}`;
   if (rating.unit === null) {
     return (
       <CommittedText
@@ -180,7 +184,7 @@ function RatingField(props: {
     );
   }
   // Gate charge is typed as sheets print it.
-  const factor = rating.name === "gateChargeCoulombs" ? 1e9 : 1;
+  const factor = isCharge ? 1e9 : 1;
   return (
     <QuantityInput
       label={label}
