@@ -220,7 +220,8 @@ describe("rankReplacements", () => {
       for (const { part } of survivors) {
         expect(part.ratedVolts).toBeGreaterThanOrEqual(16);
         expect(part.heightMetres).toBeLessThanOrEqual(0.0201);
-        expect(part.esrOhms).toBeLessThanOrEqual(requirement().esrMaxOhms?.value ?? 0);
+        // Half a digit of what a sheet prints counts as the limit itself.
+        expect(part.esrOhms).toBeLessThanOrEqual(1.00501 * (requirement().esrMaxOhms?.value ?? 0));
       }
     },
   );
