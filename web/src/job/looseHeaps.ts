@@ -1,5 +1,15 @@
 import type { StockItem } from "@pale-cap/contract";
-import { type LooseChargeAct, type LooseHeap, type ReformAdvice, stockAgeYears } from "@pale-cap/core";
+import {
+  type LooseChargeAct,
+  type LooseHeap,
+  looseCharge,
+  mayGoInDrawer,
+  type ReformAdvice,
+  reformPlan,
+  shelfNeed,
+  stockAgeYears,
+} from "@pale-cap/core";
+import { looseChargeWords, shelfWords } from "@pale-cap/wording";
 
 /** What was done with a loose part, as its charge is folded: reading leakage and re-forming put volts on it. */
 export function chargeActs(item: Pick<StockItem, "acts">): readonly LooseChargeAct[] {
@@ -29,7 +39,34 @@ export function looseHeap(item: StockItem, nowMilliseconds: number): LooseHeap {
       voltageLossRatio: last("voltage_loss_read")?.value ?? null,
     },
     chargeActs: chargeActs(item),
-    isReformed: item.acts.some((one) => one.kind === "reform_ended" && one.note === ("formed" satisfies ReformAdvice)),
-    isLeakageTested: last("leakage_read") !== undefined,
+    ...testsOf(item),
   };
+}
+
+/** Whether it was brought back, and whether it last drew little enough: a test that it failed clears nothing. */
+function testsOf({ acts, marking }: Pick<StockItem, "acts" | "marking">) {
+  const last = (kind: StockItem["acts"][number]["kind"]) => acts.filter((one) => one.kind === kind).at(-1);
+  const leakage = last("leakage_read")?.value ?? null;
+  return {
+    isReformed: last("reform_ended")?.note === ("formed" satisfies ReformAdvice),
+    isLeakageTested: leakage !== null && leakage < reformPlan(marking).leakageLimitAmps,
+  };
+}
+
+interface HeapLimits {
+  readonly "stock.shelfYears": number;
+  readonly "stock.reformYears": number;
+  readonly "charge.workingVolts": number;
+}
+
+/** What a heap asks for before anything of it goes in; null: nothing that is known here. */
+export function heapAsks(item: StockItem, rules: HeapLimits, nowMilliseconds: number): string | null {
+  const charge = looseCharge(chargeActs(item), rules["charge.workingVolts"]);
+  if (!mayGoInDrawer(charge)) return looseChargeWords[charge];
+  if (item.origin === "salvaged") return null;
+  const limits = { shelfYears: rules["stock.shelfYears"], reformYears: rules["stock.reformYears"] };
+  const need = shelfNeed(item.marking, stockAgeYears(item, nowMilliseconds), limits);
+  const { isReformed, isLeakageTested } = testsOf(item);
+  const isMet = isReformed || (need === "leakage_test" && isLeakageTested);
+  return isMet ? null : shelfWords(need);
 }

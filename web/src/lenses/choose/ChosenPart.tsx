@@ -1,12 +1,13 @@
 import { Button } from "@mantine/core";
 import type { Position } from "@pale-cap/contract";
-import { judgePosition, partInHand, shelfNeed, standingReadings, stockAgeYears } from "@pale-cap/core";
-import { quantityFacts, shelfWords, sourceLabels, verdictLabels } from "@pale-cap/wording";
+import { judgePosition, partInHand, standingReadings } from "@pale-cap/core";
+import { quantityFacts, sourceLabels, verdictLabels } from "@pale-cap/wording";
 import { useNavigate } from "react-router";
 import { newId } from "../../api/newId";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useStockQuery } from "../../job/catalogueApi";
 import { useJob } from "../../job/JobContext";
+import { heapAsks } from "../../job/looseHeaps";
 import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { useTarget } from "../../job/useTarget";
 import { Quantity } from "../../ui/Quantity";
@@ -114,9 +115,7 @@ function Whence(props: {
   }
   const item = stock?.find((one) => one.id === stockItemId);
   if (!item) return null;
-  const rules = { shelfYears: houseRules["stock.shelfYears"], reformYears: houseRules["stock.reformYears"] };
-  const isTested = item.acts.some((one) => one.kind === "leakage_read" || one.kind === "reform_ended");
-  const need = isTested ? null : shelfWords(shelfNeed(item.marking, stockAgeYears(item, nowMilliseconds), rules));
+  const need = heapAsks(item, houseRules, nowMilliseconds);
   return (
     <div className={classes.source}>
       one set aside out of drawer {item.drawer ?? "without a name"}

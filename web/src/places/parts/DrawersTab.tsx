@@ -1,12 +1,13 @@
 import { Button, TextInput } from "@mantine/core";
 import type { StockItem } from "@pale-cap/contract";
-import { formatMarkedCapacitance, shelfNeed, stockAgeYears } from "@pale-cap/core";
-import { originLabels, shelfWords } from "@pale-cap/wording";
+import { formatMarkedCapacitance } from "@pale-cap/core";
+import { originLabels } from "@pale-cap/wording";
 import { useDeferredValue, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { pageClock } from "../../api/clock";
 import { useStockQuery } from "../../job/catalogueApi";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
+import { heapAsks } from "../../job/looseHeaps";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
@@ -114,12 +115,9 @@ const byDrawer = (a: StockItem, b: StockItem) =>
   a.marking.capacitanceFarads - b.marking.capacitanceFarads;
 
 /** What a heap asks for before anything of it goes in. */
-function asks(item: StockItem, rules: { readonly "stock.shelfYears": number; readonly "stock.reformYears": number }) {
+function asks(item: StockItem, rules: Parameters<typeof heapAsks>[1]) {
   if (item.setAsideReason !== null) return <b className={classes.apart}>kept apart: {item.setAsideReason}</b>;
-  const isTested = item.acts.some((one) => one.kind === "leakage_read" || one.kind === "reform_ended");
-  if (isTested || item.origin === "salvaged") return null;
-  const limits = { shelfYears: rules["stock.shelfYears"], reformYears: rules["stock.reformYears"] };
-  return shelfWords(shelfNeed(item.marking, stockAgeYears(item, pageClock.now()), limits));
+  return heapAsks(item, rules, pageClock.now());
 }
 
 function isMeant(item: StockItem, words: string): boolean {
