@@ -1,5 +1,6 @@
 import type { CatalogueReach, CatalogueRow, ReachedParts, StockedPart } from "@pale-cap/contract";
 import type { Scope } from "../database/scope";
+import { HttpProblem } from "../http/problems";
 
 const columns = `c.id, c.maker, c.series, c.capacitor_class AS "capacitorClass", c.capacitance_farads AS "capacitanceFarads",
   c.rated_volts AS "ratedVolts", c.temperature_class_celsius AS "temperatureClassCelsius",
@@ -123,4 +124,9 @@ export async function cataloguePage(
   const [found] = await sql<{ count: number }>(`SELECT count(*)::int AS count ${from}`, bind);
   const [total] = await sql<{ count: number }>("SELECT count(*)::int AS count FROM catalogue_parts");
   return { rows: await withFree(scope, rows), foundCount: found?.count ?? 0, totalCount: total?.count ?? 0 };
+}
+
+export async function requireCataloguePart(scope: Scope, id: string): Promise<void> {
+  if (await scope.rows.catalogueParts.has({ id })) return;
+  throw new HttpProblem("conflict", "This part is not in the catalogue any more. Nothing was stored.");
 }

@@ -93,7 +93,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
 }
 
 /** Rows under what they have in common, in their order. */
-function grouped<T, K>(rows: readonly T[], key: (row: T) => K): ReadonlyMap<K, readonly T[]> {
+export function grouped<T, K>(rows: readonly T[], key: (row: T) => K): ReadonlyMap<K, readonly T[]> {
   const groups = new Map<K, T[]>();
   for (const row of rows) {
     const group = groups.get(key(row));

@@ -4,7 +4,7 @@ import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { StockItemRow } from "../database/models/stockItems";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
-import { onWire } from "./loadJobs";
+import { grouped, onWire } from "./loadJobs";
 
 interface Sums {
   readonly id: string;
@@ -32,7 +32,7 @@ async function toItems(scope: Scope, items: readonly StockItemRow[]): Promise<St
   const parts = await scope.rows.catalogueParts.all({ id: { [Op.in]: partIds } }, [["id", "ASC"]]);
   const acts = await scope.rows.stockActs.all({ itemId: { [Op.in]: ids } }, [["sequence", "ASC"]]);
   const [sumOf, partOf] = [new Map(sums.map((one) => [one.id, one])), new Map(parts.map((one) => [one.id, one]))];
-  const actsOf = groupedByItem(acts);
+  const actsOf = grouped(acts, (one) => one.itemId);
   return items.map((item) => {
     const { count, reserved } = sumOf.get(item.id) ?? { count: 0, reserved: 0 };
     const part = item.cataloguePartId === null ? undefined : partOf.get(item.cataloguePartId);
@@ -46,12 +46,6 @@ async function toItems(scope: Scope, items: readonly StockItemRow[]): Promise<St
       acts: own,
     }) as StockItem;
   });
-}
-
-function groupedByItem<T extends { readonly itemId: string }>(acts: readonly T[]): ReadonlyMap<string, readonly T[]> {
-  const groups = new Map<string, T[]>();
-  for (const act of acts) groups.set(act.itemId, [...(groups.get(act.itemId) ?? []), act]);
-  return groups;
 }
 
 function markingOf({ marking }: StockItemRow, part: CataloguePartRow | undefined): StockItem["marking"] {

@@ -14,6 +14,7 @@ import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
+import { requireCataloguePart } from "../../records/loadCatalogue";
 import { moveStock } from "../../records/stock";
 import { loadOrderBasis, loadOrders, loadSuppliers } from "./loadOrders";
 
@@ -62,7 +63,7 @@ export const orderRoutes = (): readonly Route[] => [
       if (!(await scope.rows.suppliers.has({ id: supplierId }))) {
         throw new HttpProblem("not_found", "There is no such supplier.");
       }
-      await requirePart(scope, offer.cataloguePartId);
+      await requireCataloguePart(scope, offer.cataloguePartId);
       await scope.rows.offers.upsert({ ...offer, supplierId });
     },
     answer: loadSuppliers,
@@ -80,7 +81,7 @@ export const orderRoutes = (): readonly Route[] => [
       if (!(await scope.rows.suppliers.has({ id: supplierId }))) {
         throw new HttpProblem("not_found", "There is no such supplier.");
       }
-      for (const line of body.lines) await requirePart(scope, line.cataloguePartId);
+      for (const line of body.lines) await requireCataloguePart(scope, line.cataloguePartId);
       await scope.rows.orders.insert({ id, supplierId, note, personId, at: scope.now });
       await scope.rows.orderLines.insertAll(body.lines.map((line, n) => ({ ...line, orderId: id, place: n + 1 })));
     },
@@ -113,11 +114,6 @@ export const orderRoutes = (): readonly Route[] => [
     answer: loadOrders,
   }),
 ];
-
-async function requirePart(scope: Scope, id: string): Promise<void> {
-  if (await scope.rows.catalogueParts.has({ id })) return;
-  throw new HttpProblem("conflict", "This part is not in the catalogue any more. Nothing was stored.");
-}
 
 /** A delivery becomes a heap of its own: with its lot, so that it can be kept apart from all others. */
 async function receive(scope: Scope, orderId: string, body: Receipt): Promise<void> {

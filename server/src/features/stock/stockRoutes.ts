@@ -5,10 +5,10 @@ import {
   stockItemEditSchema,
   stockMovementSchema,
 } from "@pale-cap/contract";
-import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
+import { requireCataloguePart } from "../../records/loadCatalogue";
 import { loadStock, loadStockItem } from "../../records/loadStock";
 import { moveStock } from "../../records/stock";
 
@@ -42,7 +42,7 @@ export const stockRoutes = (): readonly Route[] => [
           },
         );
       }
-      if (cataloguePartId !== null) await requirePart(scope, cataloguePartId);
+      if (cataloguePartId !== null) await requireCataloguePart(scope, cataloguePartId);
       await scope.rows.stockItems.insert({ ...values, id, cataloguePartId, marking });
       if (count > 0) await moveStock(scope, { itemId: id, kind: "received", pieces: count });
     },
@@ -93,9 +93,3 @@ export const stockRoutes = (): readonly Route[] => [
     answer: (scope, { params }) => loadStockItem(scope, itemOf(params)),
   }),
 ];
-
-async function requirePart(scope: Scope, id: string): Promise<void> {
-  if (!(await scope.rows.catalogueParts.has({ id }))) {
-    throw new HttpProblem("conflict", "This part is not in the catalogue any more. Nothing was stored.");
-  }
-}
