@@ -1,4 +1,4 @@
-import { Button, SegmentedControl, TextInput } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import { type Position, ratingList, ratingsOf } from "@pale-cap/contract";
 import {
   type ComponentKind,
@@ -28,6 +28,7 @@ import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./choose.module.css";
+import { ReasonForm } from "./ReasonForm";
 import { useChoosePlan } from "./useChoosePlan";
 
 const shownCount = 12;
@@ -208,28 +209,14 @@ function WithReason(props: { readonly name: string; readonly onTake: (reason: st
     );
   }
   return (
-    <span className={classes.because}>
-      <TextInput
-        size="xs"
-        aria-label="Why it is taken all the same"
-        placeholder="because"
-        maxLength={200}
-        value={reason}
-        autoFocus
-        onChange={(event) => setReason(event.currentTarget.value)}
-      />
-      <Button
-        size="compact-sm"
-        variant="filled"
-        disabled={reason.trim() === ""}
-        onClick={async () => {
-          if (!(await props.onTake(reason.trim()))) return;
-          setOpen(false);
-          dropReason(reason);
-        }}
-      >
-        Take it
-      </Button>
-    </span>
+    <ReasonForm
+      reason={reason}
+      onChange={setReason}
+      onTake={async (because) => {
+        if (!(await props.onTake(because))) return;
+        setOpen(false);
+        dropReason(reason);
+      }}
+    />
   );
 }

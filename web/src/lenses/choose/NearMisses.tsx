@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { lifeText, refusedWords, rejectionWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { Part } from "../../ui/Pane";
@@ -7,6 +7,7 @@ import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import type { ShownRanking } from "../../workers/useReplacementRanking";
 import classes from "./choose.module.css";
+import { ReasonForm } from "./ReasonForm";
 
 /** What comes near, nearest first: each says what it lacks and can be taken with a reason that is kept. */
 export function NearMisses(props: {
@@ -37,29 +38,15 @@ export function NearMisses(props: {
             </span>
             <span className={classes.reason}>{rejections.map(rejectionWords).join("; ")}</span>
             {openId === part.id ? (
-              <span className={classes.because}>
-                <TextInput
-                  size="xs"
-                  aria-label="Why it is taken all the same"
-                  placeholder="because"
-                  maxLength={200}
-                  value={reason}
-                  autoFocus
-                  onChange={(event) => setReason(event.currentTarget.value)}
-                />
-                <Button
-                  size="compact-sm"
-                  variant="filled"
-                  disabled={reason.trim() === ""}
-                  onClick={async () => {
-                    if (!(await props.onTake(part.id, reason.trim()))) return;
-                    setOpenId(undefined);
-                    dropReason(reason);
-                  }}
-                >
-                  Take it
-                </Button>
-              </span>
+              <ReasonForm
+                reason={reason}
+                onChange={setReason}
+                onTake={async (because) => {
+                  if (!(await props.onTake(part.id, because))) return;
+                  setOpenId(undefined);
+                  dropReason(reason);
+                }}
+              />
             ) : (
               <Button size="compact-sm" onClick={() => setOpenId(part.id)}>
                 Take it, because

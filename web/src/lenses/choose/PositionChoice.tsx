@@ -73,10 +73,14 @@ export function PositionChoice(props: {
     const heap = candidates.heapOf.get(part.id);
     const reasons = { part: reason };
     if (heap) {
-      const { series, pitchMetres: _, maker: __, orderCode: ___, ...rest } = heap.marking;
-      const { esrOhms: ____, rippleAmpsRms: _____, ratedLifeHours: ______, priceMinor: _______, ...marking } = rest;
+      const { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass } = heap.marking;
+      const { diameterMetres, heightMetres, series } = heap.marking;
+      const marking = { capacitanceFarads, ratedVolts, temperatureClassCelsius, capacitorClass };
       const source = heap.origin === "salvaged" ? "salvaged" : "drawer";
-      const partInHand = { id: newId(), ownPart: { ...marking, series, isNonPolar: false, source } as const };
+      const partInHand = {
+        id: newId(),
+        ownPart: { ...marking, diameterMetres, heightMetres, series, isNonPolar: false, source } as const,
+      };
       return save(() => ({ cataloguePartId: null, partInHand, stockItemId: heap.id, reasons }));
     }
     const drawer = part.stockCount > 0 ? { isFromDrawer: true } : { stockItemId: null };
