@@ -269,6 +269,7 @@ export {
   replacementRequirement,
 } from "./replacement/requirement";
 export type { RippleNeed } from "./replacement/rippleNeed";
+export { type SharedPlace, type SharedQuestion, sharedQuestions } from "./replacement/sharedPlace";
 export type { Surroundings } from "./replacement/surroundings";
 export { boostBulk } from "./ripple/boostBulk";
 export {

@@ -2,14 +2,24 @@
 export function bankLeadWords(
   bank: { readonly ranked: readonly unknown[]; readonly partCount: number; readonly leadingCount: number },
   placeCount: number,
+  /** Places that have room for two cans. */
+  sharedCount: number,
 ): string {
   const { ranked, partCount, leadingCount } = bank;
   if (partCount === 0) return "No part of the catalogue may stand in any of these places.";
   const parts = `${partCount} part${partCount === 1 ? "" : "s"}`;
   const more = leadingCount > 2 ? `, and every kit of more kinds out of the ${leadingCount} that lead` : "";
-  const tried = `Every kit of one or two kinds for ${placeCount} places out of ${parts} was tried${more}`;
+  if (placeCount === 1) {
+    return `Every pair for this one place out of ${parts} was tried${ranked.length === 0 ? ": none keeps every limit together." : "; the best stand below."}`;
+  }
+  const pairs = sharedCount === 0 ? "" : ", with two cans in one place where two have room";
+  const tried = `Every kit of one or two kinds for ${placeCount} places out of ${parts} was tried${pairs}${more}`;
   return ranked.length === 0 ? `${tried}: none keeps every limit together.` : `${tried}; the best stand below.`;
 }
+
+/** How a second can hangs at a place. */
+export const secondCanWords = (designator: string): string =>
+  `two cans at ${designator}: the second beside it on short wires to the same holes, fixed so that it cannot swing`;
 
 /** What to look at where a kit is no equal pair. */
 export function kitWords(kit: {

@@ -50,8 +50,10 @@ export interface BankQuestion {
 
 /** One way to fill the bank. */
 export interface BankFilling {
-  /** By place; null: left empty. */
+  /** By place; null: left empty. Where one place holds two cans, the second stands last. */
   readonly ids: readonly (string | null)[];
+  /** The place that holds two; absent: none does. */
+  readonly sharedAt?: number;
   readonly capacitanceFarads: number;
   readonly esrOhms: number;
   readonly worstLifeHours: number;

@@ -148,8 +148,8 @@ export function mergedBanks(
     .flat()
     .sort((a, b) => byMode(mode, a, b))
     .filter((one) => {
-      const key = [...one.ids]
-        .map((id) => id ?? "")
+      const key = one.ids
+        .filter((id) => id !== null)
         .sort()
         .join();
       if (seen.has(key)) return false;

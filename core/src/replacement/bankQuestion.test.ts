@@ -1,9 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleRules } from "../../testing/sampleJob";
 import { chooseBank } from "./bankChoice";
-import { bankCandidates, bankParts, bankQuestion } from "./bankQuestion";
+import { bankOfTwoKinds } from "./bankOfTwoKinds";
+import { asCandidate, bankCandidates, bankParts, bankQuestion } from "./bankQuestion";
 import type { CataloguePart } from "./rankReplacements";
 import { noOverrides, type Requirement, type RequirementOverrides, replacementRequirement } from "./requirement";
+import { type SharedPlace, sharedQuestions } from "./sharedPlace";
 import type { Surroundings } from "./surroundings";
 
 const net = sampleNet();
@@ -107,3 +109,48 @@ describe("the candidates of a bank", () => {
     expect(ids([solid])).toEqual(["solid"]);
   });
 });
+
+describe("two cans in one place", () => {
+  const shared = (more: Partial<Surroundings> = {}) => {
+    const asked = { ...around, ...more };
+    return sharedQuestions([positions[0] as never], bankQuestion([need("C1", free)], asked).places, asked)[0];
+  };
+  it("stand clear of what stays, of each other and of the board's edge", () => {
+    // C2, 5 mm in radius, stays 13.5 mm to the right: the second stands on a side away from it.
+    const found = shared();
+    expect(found?.places).toHaveLength(2);
+    const [d, x, y] = [found?.second.diameterMaxMetres ?? 0, found?.second.xMetres ?? 0, found?.second.yMetres ?? 0];
+    expect(found?.places.map((one) => one.diameterMaxMetres)).toEqual([d, d]);
+    expect(Math.hypot(x - 0.02, y - (positions[0]?.yMetres ?? 0))).toBeCloseTo(d + 0.5e-3, 9);
+    expect(Math.hypot(0.0335 - x, y - (positions[0]?.yMetres ?? 0)) - d / 2 - 0.005).toBeGreaterThan(0.5e-3 - 1e-9);
+    // A board that ends beside C1 leaves less.
+    const narrow = shared({ lid: { lidHeightMetres: 0.03, lidZones: [], widthMetres: 0.1, depthMetres: 0.1 } });
+    expect(narrow?.second.xMetres).toBeGreaterThanOrEqual((narrow?.second.diameterMaxMetres ?? 0) / 2);
+    expect(shared({ lid: { lidHeightMetres: 0.03, lidZones: [], widthMetres: 0.021, depthMetres: 0.002 } })).toBe(
+      undefined,
+    );
+  });
+  it("take a low lid over either of them, and are not offered where nothing is drawn", () => {
+    const at = shared()?.second as SharedPlace;
+    const zone = { xMetres: at.xMetres - 1e-3, yMetres: at.yMetres - 1e-3, widthMetres: 2e-3, depthMetres: 2e-3 };
+    const low = shared({ lid: { lidHeightMetres: 0.03, lidZones: [{ ...zone, heightMetres: 0.012 }] } });
+    expect(low?.places[1]?.heightMaxMetres).toBeLessThan(0.012);
+    expect(low?.places[0]?.heightMaxMetres).toBeGreaterThan(0.02);
+    const nowhere = { ...(positions[0] as (typeof positions)[number]), xMetres: null };
+    expect(sharedQuestions([nowhere], bankQuestion([need("C1", free)], around).places, around)).toEqual([]);
+  });
+  it("bear what one can does not: half the current each", () => {
+    const question = { ...bankQuestion([need("C1", { ...free, rippleAmpsRms: 1.6 })], around), mode: "life" } as const;
+    const small = part("small", { diameterMetres: 0.006, capacitanceFarads: 470e-6, rippleAmpsRms: 0.9 });
+    const ask = (places: typeof question.places) =>
+      run(bankOfTwoKinds({ ...question, places, candidates: [asCandidate(small)] }, 3)).ranked[0];
+    expect(ask(question.places)).toBeUndefined();
+    expect(ask(shared()?.places ?? [])?.ids).toEqual(["small", "small"]);
+  });
+});
+
+function run<T>(steps: Generator<unknown, T>): T {
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
+}

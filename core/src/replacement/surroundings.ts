@@ -11,7 +11,12 @@ export interface Surroundings {
   /** Places that are out while this one is filled, or stay empty. */
   readonly emptyIds: ReadonlySet<string>;
   /** Of the board on which the place is; null: nobody drew one. */
-  readonly lid: { readonly lidHeightMetres: number | null; readonly lidZones: readonly LidZone[] } | null;
+  readonly lid: {
+    readonly lidHeightMetres: number | null;
+    readonly lidZones: readonly LidZone[];
+    readonly widthMetres?: number;
+    readonly depthMetres?: number;
+  } | null;
   readonly rail: RailRules;
   readonly mainsHertz: number;
 }

@@ -106,7 +106,7 @@ export function railFilter(board: RippleBoard, netId: string, question: FilterQu
       .filter((one) => question.state !== "replaced" || !board.emptyIds?.has(one.id))
       .flatMap((position) => {
         const part = filterPart(board, position, isBehindChoke, question);
-        if (!part) leftOutIds.push(position.id);
+        if (!part && !isAdded(board, position)) leftOutIds.push(position.id);
         return part ? [part] : [];
       });
   const before = partsOn(netId, false);
@@ -133,6 +133,14 @@ export function railFilter(board: RippleBoard, netId: string, question: FilterQu
   };
 }
 
+/** A place where nothing was found: a can that the plan adds beside another. */
+function isAdded(board: RippleBoard, { id }: BoardPosition): boolean {
+  return (
+    foundPart(board.fittedParts, id) === undefined &&
+    (board.chosen.has(id) || currentPart(board.fittedParts, id) !== undefined)
+  );
+}
+
 function filterPart(
   board: RippleBoard,
   position: BoardPosition,
@@ -140,8 +148,10 @@ function filterPart(
   question: FilterQuestion,
 ): FilterPart | null {
   const { switchingHertz, temperatureCelsius, state, renewedIds = [] } = question;
+  if (isAdded(board, position) && state !== "replaced") return null;
   const part = foundPart(board.fittedParts, position.id) ?? currentPart(board.fittedParts, position.id);
-  if (!part || part.capacitanceFarads === null || part.ratedVolts === null) return null;
+  if (!part) return addedPart(board, position, isBehindChoke);
+  if (part.capacitanceFarads === null || part.ratedVolts === null) return null;
   const here = expectedEsrOfPart(part, switchingHertz, temperatureCelsius);
   if (!here) return null;
   const { capacitanceFarads, ratedVolts, capacitorClass, diameterMetres } = part;
@@ -183,6 +193,20 @@ function filterPart(
       esrOhms,
       eslHenrys,
     },
+  };
+}
+
+/** A can that the plan adds where nothing was found, by its sheet alone. */
+function addedPart(board: RippleBoard, position: BoardPosition, isBehindChoke: boolean): FilterPart | null {
+  const chosen = board.chosen.get(position.id);
+  if (chosen?.esrOhms == null) return null;
+  const { capacitanceFarads, esrOhms, ratedRippleAmpsRms: ratedAmpsRms } = chosen;
+  const ratedVolts = Math.abs(board.nets.find((one) => one.id === position.netId)?.nominalVolts ?? 25) || 25;
+  const eslHenrys = usualInductanceHenrys({ pitchMetres: position.pitchMetres, diameterMetres: null });
+  return {
+    ...{ positionId: position.id, isBehindChoke, source: "chosen", ratedAmpsRms },
+    marking: { capacitanceFarads, ratedVolts, capacitorClass: "lowz" },
+    capacitor: { capacitanceFarads, esrOhms: typicalOfCatalogueRatio * esrOhms, eslHenrys },
   };
 }
 

@@ -14,6 +14,7 @@ import {
   type Requirement,
   rankReplacements,
   type Section,
+  type SharedQuestion,
 } from "@pale-cap/core";
 import { expose } from "comlink";
 
@@ -34,6 +35,8 @@ export interface RankingOrder {
 
 export interface BankAsked {
   readonly places: Omit<BankQuestion, "candidates">;
+  /** The same with two cans in one of the places, for each that has room. */
+  readonly shared: readonly Pick<SharedQuestion, "at" | "places">[];
   readonly section: Section;
   readonly isLowEsrOnly: boolean;
   readonly count: number;
@@ -80,28 +83,43 @@ const worker = {
    */
   async bank(
     id: number,
-    { places: question, section, isLowEsrOnly, count }: BankAsked,
+    { places: question, shared, section, isLowEsrOnly, count }: BankAsked,
     onProgress: (ratio: number) => void,
   ): Promise<FoundBank | null> {
     asked += 1;
     const own = asked;
+    const found: BankFilling[][] = [];
     const fits = bankParts(listed(id), question, section, isLowEsrOnly);
     if (fits.length === 0) return { ranked: [], partCount: 0, leadingCount: 0 };
-    const search = bankOfTwoKinds({ ...question, candidates: fits.map(asCandidate) }, count);
+    const parts = fits.map(asCandidate);
+    // For one place alone its own ranking stands; here it is asked what two would do.
+    const isAlone = question.places.length === 1;
+    const variants = [...(isAlone ? [] : [{ at: null, places: question.places }]), ...shared];
     let breath = performance.now();
-    let step = search.next();
-    while (!step.done) {
-      if (performance.now() - breath > breathMilliseconds) {
-        onProgress(step.value);
-        await new Promise((resolve) => setTimeout(resolve, 0));
-        if (own !== asked) return null;
-        breath = performance.now();
+    for (const [n, { at, places }] of variants.entries()) {
+      const search = bankOfTwoKinds({ ...question, places, candidates: parts }, count);
+      let step = search.next();
+      while (!step.done) {
+        if (performance.now() - breath > breathMilliseconds) {
+          onProgress((n + step.value) / variants.length);
+          await new Promise((resolve) => setTimeout(resolve, 0));
+          if (own !== asked) return null;
+          breath = performance.now();
+        }
+        step = search.next();
       }
-      step = search.next();
+      // A shared place of which one half stays empty is no kit of its own.
+      found.push(
+        at === null
+          ? [...step.value.ranked]
+          : step.value.ranked.flatMap((one) =>
+              one.ids[at] === null || one.ids.at(-1) === null ? [] : [{ ...one, sharedAt: at }],
+            ),
+      );
     }
-    const candidates = bankCandidates(fits, question);
-    const more = chooseBank({ ...question, candidates }, count).ranked;
-    const ranked = mergedBanks(question.mode, [step.value.ranked, more], count);
+    const candidates = isAlone ? [] : bankCandidates(fits, question);
+    const more = isAlone ? [] : chooseBank({ ...question, candidates }, count).ranked;
+    const ranked = mergedBanks(question.mode, [...found, more], count);
     return { ranked, partCount: fits.length, leadingCount: candidates.length };
   },
 };

@@ -111,9 +111,9 @@ export function PositionChoice(props: {
   const bank = useMemo(
     () =>
       wanted
-        .filter((one) => one.netId !== null && one.netId === position.netId)
+        .filter((one) => one.netId !== null && one.netId === position.netId && foundPart(detail.fittedParts, one.id))
         .sort((a, b) => a.designator.localeCompare(b.designator, undefined, { numeric: true })),
-    [wanted, position.netId],
+    [wanted, position.netId, detail.fittedParts],
   );
 
   return (
@@ -140,12 +140,13 @@ export function PositionChoice(props: {
         </>
       ) : (
         <p className={text.soft}>
-          Value or voltage of the old part is not entered: nothing can be held against what goes in. Inspect has its
-          line.
+          {old
+            ? "Value or voltage of the old part is not entered: nothing can be held against what goes in. Inspect has its line."
+            : "Nothing was found at this place. A second can is chosen with the place beside which it hangs."}
         </p>
       )}
       <OwnPartLine position={position} requirement={requirement} />
-      {bank.length > 1 && bank.length <= mostTogether && !isEmpty && <BankTable places={bank} around={around} />}
+      {bank.length > 0 && bank.length <= mostTogether && !isEmpty && <BankTable places={bank} around={around} />}
       {isEmpty && (
         <p className={text.soft}>
           The shop has no catalogue yet. Enter the part you have in the line above: drawer, bought or salvaged.

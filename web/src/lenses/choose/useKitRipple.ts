@@ -11,6 +11,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { rippleWorker } from "../../workers/useRipplePrediction";
+import { secondCanOf } from "./useSecondCan";
 
 /**
  * The ripple that each kit would leave at the promised load, by the ripple engine with the kit in its places; empty while it is
@@ -33,7 +34,14 @@ export function useKitRipple(
     return kits.map((kit) => {
       const chosen = new Map(planned);
       const emptyIds = new Set(leftEmptyIds(detail.plans));
-      for (const [n, { id }] of places.entries()) {
+      for (const place of places) {
+        const earlier = secondCanOf(detail, place);
+        if (earlier) emptyIds.add(earlier.id);
+      }
+      // A second can stands where its place will be: on the same rail, under a name of its own.
+      const at = kit.sharedAt === undefined ? undefined : places[kit.sharedAt];
+      const second = at && { ...at, id: `${at.id} second` };
+      for (const [n, { id }] of [...places, ...(second ? [second] : [])].entries()) {
         const part = partOf(kit.ids[n] ?? null);
         chosen.delete(id);
         emptyIds.delete(id);
@@ -43,7 +51,8 @@ export function useKitRipple(
           chosen.set(id, { capacitanceFarads, esrOhms, ratedRippleAmpsRms: rippleAmpsRms });
         }
       }
-      const { nets, positions, fittedParts, readings } = facts;
+      const { nets, fittedParts, readings } = facts;
+      const positions = second ? [...facts.positions, second] : facts.positions;
       return {
         board: { nets, positions, fittedParts, readings, chosen, emptyIds },
         netId: first.id,
@@ -51,7 +60,7 @@ export function useKitRipple(
         ...{ railVolts: first.nominalVolts, loadAmps: first.fullLoadAmps, temperatureCelsius: usualCapacitorCelsius },
       };
     });
-  }, [first, isKnown, kits, detail.plans, catalogue, places, partOf, facts]);
+  }, [first, isKnown, kits, detail, catalogue, places, partOf, facts]);
   useEffect(() => {
     let isCurrent = true;
     setVolts([]);
