@@ -270,7 +270,7 @@ export {
 } from "./replacement/requirement";
 export type { RippleNeed } from "./replacement/rippleNeed";
 export { type SharedPlace, type SharedQuestion, sharedQuestions } from "./replacement/sharedPlace";
-export type { Surroundings } from "./replacement/surroundings";
+export type { Clearances, Surroundings } from "./replacement/surroundings";
 export { boostBulk } from "./ripple/boostBulk";
 export {
   type BulkEffect,

@@ -11,6 +11,16 @@ function standing({ fit, spareMetres, addedHenrys }: PlaceFit, nearest: string |
   return `${beside}${tight}${lid}${adds}`;
 }
 
+/** What the drawing was held against, and what it cannot know. */
+export function clearanceWords(rules: {
+  readonly "choose.secondaryClearanceMillimetres": number;
+  readonly "choose.earthedClearanceMillimetres": number;
+  readonly "choose.hotClearanceMillimetres": number;
+}): string {
+  const { "choose.secondaryClearanceMillimetres": secondary, "choose.earthedClearanceMillimetres": earthed } = rules;
+  return `Held against the drawing: ${secondary} mm between mains side and secondary and ${earthed} mm to earthed metal, or what the design had where that was less; ${rules["choose.hotClearanceMillimetres"]} mm to what is hot. Measure it on the board: local rules come first, a sleeve insulates nothing.`;
+}
+
 /** How a chosen can fits its place by the drawing, and what could be done where it does not. */
 export function fitWords({ upright, laid }: PlaceFits, nameOf: (id: string) => string): string {
   const near = (one: PlaceFit) => (one.nearestId === null ? null : nameOf(one.nearestId));

@@ -223,6 +223,32 @@ export const houseRules = {
       "0: as for every output, a quarter more than the highest volts logged there",
     ],
   ),
+  "choose.secondaryClearanceMillimetres": amount(
+    6.4,
+    "mm",
+    [3, 20],
+    [
+      "A part on the mains side keeps from the secondary",
+      "usual reinforced insulation at 230 V; the design's own distance and local rules come first",
+      "never less than the place had; a sleeve insulates nothing",
+    ],
+  ),
+  "choose.earthedClearanceMillimetres": amount(
+    4,
+    "mm",
+    [1, 20],
+    [
+      "A part on the mains side keeps from earthed metal",
+      "usual basic insulation at 230 V; the design's own distance and local rules come first",
+      "the lid counts as earthed metal",
+    ],
+  ),
+  "choose.hotClearanceMillimetres": amount(
+    5,
+    "mm",
+    [1, 30],
+    ["A can keeps from sinks and hot parts", "bench practice", "ten degrees less is twice the life"],
+  ),
   "choose.howMany": choice<ReplacementStrategy>(
     "same_group",
     {

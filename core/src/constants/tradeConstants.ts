@@ -396,7 +396,8 @@ export const tradeConstants = {
     linearMostOhms: 5,
     /** Ways between bodies, from hot ones, under a lid, over a vent by diameter; house rules, rough. */
     bodyClearanceMetres: 0.5e-3,
-    hotClearanceMetres: 5e-3,
+    /** Reinforced and basic insulation at 230 V as supplies are usually built; and what heat asks for. Usual. */
+    clearances: { secondaryMetres: 6.4e-3, earthedMetres: 4e-3, hotMetres: 5e-3 },
     lidClearanceMetres: 1e-3,
     ventRoomMetres: [
       [16e-3, 2e-3],

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { sampleJob, samplePart, samplePosition, sampleRules } from "../../testing/sampleJob";
+import { sampleJob, sampleNet, samplePart, samplePosition, sampleRules } from "../../testing/sampleJob";
 import { placeFits } from "./placeFit";
+import { placeRoom } from "./placeRoom";
 import type { Surroundings } from "./surroundings";
 
 const at = (designator: string, xMetres: number, more: object = {}) =>
@@ -41,5 +42,45 @@ describe("how a can fits its place", () => {
   it("goes nowhere under a lid lower than its own breadth, and says nothing where nothing is drawn", () => {
     expect(placeFits(C1, can, around([C1], 0.009))).toMatchObject({ laid: null, upright: { fit: { fits: false } } });
     expect(placeFits(samplePosition("C1", { xMetres: null }), can, around([], null))).toBeNull();
+  });
+});
+
+describe("a can on the mains side", () => {
+  const nets = [sampleNet({ id: "bulk", section: "bulk" }), sampleNet({ id: "out", section: "output" })];
+  const primary = at("C1", 0.05, { netId: "bulk" });
+  const secondary = (x: number) => at("C2", x, { netId: "out" });
+  const beside = (x: number, more: Partial<Surroundings> = {}): Surroundings => {
+    const base = around([primary, secondary(x)], 0.03);
+    return { ...base, facts: { ...base.facts, nets }, ...more };
+  };
+  it("keeps 6.4 mm from the secondary, or what the house says", () => {
+    // 5 mm of radius each: 6.3 and 6.5 mm between them.
+    expect(placeFits(primary, can, beside(0.0663))?.upright.fit.fits).toBe(false);
+    expect(placeFits(primary, can, beside(0.0665))?.upright.fit.fits).toBe(true);
+    const clearances = { secondaryMetres: 8e-3, earthedMetres: 4e-3, hotMetres: 5e-3 };
+    expect(placeFits(primary, can, beside(0.0665, { clearances }))?.upright.fit.fits).toBe(false);
+    expect(placeRoom(primary, beside(0.0665)).diameterMaxMetres).toBeCloseTo(2 * (0.0165 - 0.005 - 0.0064), 9);
+  });
+  it("never asks for more than the design had, and never gives less", () => {
+    const base = beside(0.063);
+    const fittedParts = [...base.facts.fittedParts, samplePart("C1", { diameterMetres: 0.01 })];
+    const found = { ...base, facts: { ...base.facts, fittedParts } };
+    // The old one of 10 mm stood 3 mm away.
+    expect(placeFits(primary, can, found)?.upright.fit.fits).toBe(true);
+    expect(placeFits(primary, { ...can, diameterMetres: 0.0102 }, found)?.upright.fit.fits).toBe(false);
+  });
+  it("counts the lid and a sink of no net as earthed metal", () => {
+    expect(placeRoom(primary, beside(0.0665)).heightMaxMetres).toBeCloseTo(0.026, 9);
+    expect(placeRoom({ ...primary, netId: "out" }, beside(0.0665)).heightMaxMetres).toBeLessThan(0.0281);
+    expect(placeRoom({ ...primary, netId: "out" }, beside(0.062)).heightMaxMetres).toBeCloseTo(0.028, 9);
+    const sink = at("HS1", 0.0605, { kind: "heat-sink", outlineWidthMetres: 0.002, outlineDepthMetres: 0.02 });
+    const clearances = { secondaryMetres: 6.4e-3, earthedMetres: 4e-3, hotMetres: 1e-3 };
+    const near = { ...around([primary, sink], null), clearances };
+    const fits = (one: Surroundings) => placeFits(primary, can, one)?.upright.fit.fits;
+    expect(fits(near)).toBe(true);
+    expect(fits({ ...near, facts: { ...near.facts, nets } })).toBe(true);
+    expect(fits({ ...near, facts: { ...near.facts, nets }, clearances: { ...clearances, earthedMetres: 5e-3 } })).toBe(
+      false,
+    );
   });
 });

@@ -1,10 +1,10 @@
 import type { BoardPosition } from "../board/board";
 import { type CanFit, type CanPose, canFit } from "../board/canFit";
 import { tradeConstants } from "../constants/tradeConstants";
-import { type Neighbour, neighbours, ventRoom } from "./placeRoom";
+import { lidWay, type Neighbour, neighbours, ventRoom } from "./placeRoom";
 import type { Surroundings } from "./surroundings";
 
-const { bendRadii, leastBendMetres, leadDiameterMetres, laidGapMetres, henrysPerLaidMetre, lidClearanceMetres } =
+const { bendRadii, leastBendMetres, leadDiameterMetres, laidGapMetres, henrysPerLaidMetre } =
   tradeConstants.replacement;
 const directions = [0, 45, 90, 135, 180, 225, 270, 315] as const;
 
@@ -30,7 +30,7 @@ export interface PlaceFits {
 /**
  * How a can fits a place: upright, and where that does not go, laid flat in the best of eight directions. Its leads are bent at
  * one and a half of their diameters and 2 mm from the body; each 5 mm of them adds about 5 nH. A can counts as live at its
- * minus: distances to the mains side are the design's own and stay what they were.
+ * minus: across the barrier it keeps the house's clearances, or the design's own where that was less.
  *
  * @returns null where the place is not drawn
  */
@@ -52,7 +52,9 @@ export function placeFits(
       })),
       clearanceMetres: 0,
       lidClearanceMetres:
-        pose.mode === "upright" ? Math.max(lidClearanceMetres, ventRoom(can.diameterMetres)) : lidClearanceMetres,
+        pose.mode === "upright"
+          ? Math.max(lidWay(position, around), ventRoom(can.diameterMetres))
+          : lidWay(position, around),
     };
     const fit = canFit({ ...common, obstacles: beside.map((one) => one.obstacle) });
     // Each neighbour wants its own way kept: what is tightest is not always what is nearest.

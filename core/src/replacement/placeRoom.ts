@@ -1,11 +1,17 @@
 import { type BoardPosition, currentPart, type FittedPart, foundPart } from "../board/board";
 import type { Obstacle } from "../board/canFit";
 import { lidHeightAtMetres } from "../board/lidHeight";
+import { sectionFacts } from "../board/sections";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { Surroundings } from "./surroundings";
 
-const { bodyClearanceMetres, hotClearanceMetres, lidClearanceMetres, ventRoomMetres, mostSearchedMetres } =
-  tradeConstants.replacement;
+const {
+  bodyClearanceMetres,
+  clearances: usualClearances,
+  lidClearanceMetres,
+  ventRoomMetres,
+  mostSearchedMetres,
+} = tradeConstants.replacement;
 
 export interface PlaceRoom {
   /** Largest can that stands free of its neighbours; null where the drawing does not say. */
@@ -33,7 +39,8 @@ export function placeRoom(position: BoardPosition, around: Surroundings): PlaceR
   return {
     diameterMaxMetres: diameter,
     nextToId,
-    heightMaxMetres: lid === null ? null : Math.max(0, lid - Math.max(lidClearanceMetres, ventRoom(diameter ?? 0))),
+    heightMaxMetres:
+      lid === null ? null : Math.max(0, lid - Math.max(lidWay(position, around), ventRoom(diameter ?? 0))),
   };
 }
 
@@ -48,6 +55,19 @@ export interface Neighbour {
   readonly clearanceMetres: number;
 }
 
+/** What a can keeps from the lid: on the mains side it counts as earthed metal. */
+export function lidWay(position: BoardPosition, around: Surroundings): number {
+  const { earthedMetres } = around.clearances ?? usualClearances;
+  return sideOf(position, around) === "mains" ? Math.max(earthedMetres, lidClearanceMetres) : lidClearanceMetres;
+}
+
+/** Which side of the barrier a place is on, by its net; null: nobody said. */
+function sideOf({ netId }: BoardPosition, { facts }: Surroundings): "mains" | "secondary" | null {
+  const net = facts.nets.find((one) => one.id === netId);
+  if (!net) return null;
+  return sectionFacts[net.section].isMainsSide ? "mains" : "secondary";
+}
+
 /** What stands on the same board beside a place, as bodies, with the way that each wants kept. */
 export function neighbours(position: BoardPosition, around: Surroundings): readonly Neighbour[] {
   return around.facts.positions.flatMap((one): Neighbour[] => {
@@ -56,9 +76,41 @@ export function neighbours(position: BoardPosition, around: Surroundings): reado
     const part = currentPart(around.facts.fittedParts, one.id) ?? foundPart(around.facts.fittedParts, one.id);
     const obstacle = bodyOf(one, part);
     if (!obstacle) return [];
-    const isHot = one.kind === "heat-sink" || one.heatSource !== null;
-    return [{ positionId: one.id, obstacle, clearanceMetres: isHot ? hotClearanceMetres : bodyClearanceMetres }];
+    const clearanceMetres = wayKept(position, { position: one, obstacle }, around);
+    return [{ positionId: one.id, obstacle, clearanceMetres }];
   });
+}
+
+/**
+ * The way between a place and what stands beside it: more to what is hot, more across the barrier. Where the part that was found
+ * there stood nearer to the other side, that distance is the design's own and stays.
+ */
+function wayKept(
+  position: BoardPosition,
+  other: { readonly position: BoardPosition; readonly obstacle: Obstacle },
+  around: Surroundings,
+): number {
+  const { secondaryMetres, earthedMetres, hotMetres } = around.clearances ?? usualClearances;
+  const isSink = other.position.kind === "heat-sink";
+  const heat = isSink || other.position.heatSource !== null ? hotMetres : bodyClearanceMetres;
+  const [own, its] = [sideOf(position, around), sideOf(other.position, around)];
+  // A sink of no net may be earthed.
+  const barrier =
+    own !== null && its !== null && own !== its
+      ? secondaryMetres
+      : own === "mains" && isSink && its === null
+        ? earthedMetres
+        : 0;
+  const designed = designedWay(position, other.obstacle, around);
+  return Math.max(heat, designed === null ? barrier : Math.min(barrier, designed));
+}
+
+/** How far the part that was found at a place stood from a body; null where its size is not known. */
+function designedWay(position: BoardPosition, body: Obstacle, around: Surroundings): number | null {
+  const { xMetres: x, yMetres: y } = position;
+  const diameter = foundPart(around.facts.fittedParts, position.id)?.diameterMetres ?? null;
+  if (x === null || y === null || diameter === null) return null;
+  return Math.max(0, wayTo(x, y, body) - diameter / 2);
 }
 
 function bodyOf(position: BoardPosition, part: FittedPart | undefined): Obstacle | null {

@@ -1,6 +1,6 @@
 import type { Position } from "@pale-cap/contract";
 import { type Obstacle, type PlaceFit, placeFits, type Surroundings } from "@pale-cap/core";
-import { fitWords } from "@pale-cap/wording";
+import { clearanceWords, fitWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
@@ -13,7 +13,7 @@ export function FitView(props: {
   readonly around: Surroundings;
 }) {
   const { position, can, around } = props;
-  const { detail } = useJob();
+  const { detail, houseRules } = useJob();
   const fits = placeFits(position, can, around);
   if (!fits) return null;
   const shown = fits.upright.fit.fits ? fits.upright : (fits.laid ?? fits.upright);
@@ -27,8 +27,7 @@ export function FitView(props: {
         <Side position={position} can={can} shown={shown} bodies={bodies} />
       </div>
       <p className={text.softLine}>
-        {words} Distances to the mains side stay what the design had: 6.4 mm to the secondary, 4 mm to earthed metal, by
-        local rules; a sleeve insulates nothing.
+        {words} {clearanceWords(houseRules)}
       </p>
     </Part>
   );
