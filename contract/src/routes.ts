@@ -11,6 +11,8 @@ export const routes = {
   catalogueImports: "/api/catalogue/imports",
   catalogueExport: "/api/catalogue/export",
   catalogueComponents: "/api/catalogue/components",
+  componentImports: "/api/catalogue/components/imports",
+  componentExport: "/api/catalogue/components/export",
   stock: "/api/stock",
   stockItem: "/api/stock/:itemId",
   stockMovements: "/api/stock/:itemId/movements",

@@ -335,9 +335,27 @@ export {
   type RowFaultCode,
   readCatalogueRow,
 } from "./stock/catalogueRows";
+export {
+  type ComponentColumn,
+  type ComponentEntry,
+  type ComponentFault,
+  componentCells,
+  componentDoubts,
+  componentHeader,
+  componentHeaders,
+  componentKey,
+  mapComponentHeader,
+  readComponentRow,
+} from "./stock/componentRows";
 export { type HeapDoubt, heapOffer, type LooseHeap } from "./stock/heapOffer";
 export { type LongOrder, splitLongOrder } from "./stock/longOrder";
-export { type LooseCharge, type LooseChargeAct, looseCharge, mayGoInDrawer } from "./stock/looseCharge";
+export {
+  type LooseCharge,
+  type LooseChargeAct,
+  looseCharge,
+  looseChargeActs,
+  mayGoInDrawer,
+} from "./stock/looseCharge";
 export { type LooseGap, loosePart } from "./stock/loosePart";
 export {
   esrVariation,

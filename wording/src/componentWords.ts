@@ -1,5 +1,7 @@
 import {
   type ComparedRating,
+  type ComponentColumn,
+  type ComponentFault,
   type ComponentKind,
   type ComponentRating,
   type ComponentVerdict,
@@ -65,6 +67,36 @@ export const ratingLabels: Readonly<Record<RatingName, string>> = {
   pinout: "pin-out",
   connector: "connector",
 };
+
+/** What a column of a file of other parts is called. */
+export const componentColumnLabel = (column: ComponentColumn): string => {
+  if (column === "kind" || column === "maker" || column === "price") return column;
+  return column === "typeNumber" ? "type" : ratingLabels[column];
+};
+
+/** What is wrong with a row of a file of other parts. */
+export function componentFaultWords({ column, code, text, words, otherRow }: ComponentFault): string {
+  const name = componentColumnLabel(column);
+  const shown = text === "" ? "" : ` “${text}”`;
+  switch (code) {
+    case "no_kind":
+      return `kind${shown} is none of ${(words ?? []).join(", ")}`;
+    case "empty":
+      return `${name} is missing`;
+    case "not_a_number":
+      return `${name}${shown} is not a number`;
+    case "outside":
+      return `${name}${shown} cannot be; a unit or a column slipped?`;
+    case "not_a_word":
+      return words ? `${name}${shown} is none of ${words.join(", ")}` : `${name}${shown} means nothing here`;
+    case "too_long":
+      return `${name} is too long`;
+    case "like_formula":
+      return `${name}${shown} begins like a formula`;
+    case "doubled":
+      return `kind, maker and type stand in row ${otherRow ?? "?"} already`;
+  }
+}
 
 export const componentVerdictLabels: Readonly<Record<ComponentVerdict, string>> = {
   fits: "fits by its ratings",

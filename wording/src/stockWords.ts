@@ -12,8 +12,9 @@ import type {
   RowFault,
   ShelfNeed,
 } from "@pale-cap/core";
-import { catalogueUnits, formatQuantity } from "@pale-cap/core";
+import { type ComponentKind, catalogueUnits, componentRatings, formatQuantity } from "@pale-cap/core";
 import { listWords } from "./boardWords";
+import { ratingLabels, ratingText } from "./componentWords";
 import { moneyText } from "./money";
 
 export const originLabels: Readonly<Record<StockOrigin, string>> = {
@@ -195,4 +196,16 @@ export function importChangeWords(
   const shown = (value: number | string) =>
     typeof value === "string" ? value : unit ? formatQuantity(value, unit).text : moneyText(value, currency);
   return `${columnLabels[column] ?? name} ${shown(before)}, now ${shown(after)}`;
+}
+
+/** What a file changed of another part: by the rating's own unit. */
+export function componentChangeWords(
+  { name, before, after }: { readonly name: string; readonly before: number | string; readonly after: number | string },
+  kind: ComponentKind,
+  currency: string,
+): string {
+  const rating = componentRatings[kind].find((one) => one.name === name);
+  const shown = (value: number | string) =>
+    value === "" ? "not given" : rating ? ratingText(rating, value) : moneyText(Number(value), currency);
+  return `${rating ? ratingLabels[rating.name] : "price"} ${shown(before)}, now ${shown(after)}`;
 }

@@ -41,5 +41,17 @@ export function looseCharge(acts: readonly LooseChargeAct[], limitVolts: number)
   return state;
 }
 
+/** What was done with a loose part, as its charge is folded: reading leakage and re-forming put volts on it. */
+export function looseChargeActs(
+  acts: readonly { readonly kind: string; readonly value: number | null }[],
+): readonly LooseChargeAct[] {
+  return acts.flatMap(({ kind, value }): LooseChargeAct[] => {
+    if (kind === "leakage_read" || kind === "reform_step") return [{ kind: "volts_applied" }];
+    if (kind === "drained" && value !== null) return [{ kind: "drained", ohms: value }];
+    if (kind === "volts_read" && value !== null) return [{ kind: "volts_read", volts: value }];
+    return [];
+  });
+}
+
 /** Only an empty part goes back among others. */
 export const mayGoInDrawer = (charge: LooseCharge): boolean => charge === "never_charged" || charge === "two_readings";

@@ -92,6 +92,7 @@ const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as
 const heapValues = {
   ...{ drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null, note: null },
 };
+const otherPart = { kind: "fuse", maker: "Ostrel", typeNumber: "T4A", ratings: { ratedAmps: 4 }, priceMinor: 30 };
 const newHeap = (id: string) => ({
   ...{ id, cataloguePartId: shelf.part, marking: null, values: heapValues, count: 20, personId: null },
 });
@@ -326,6 +327,14 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
         .post("/api/catalogue/imports")
         .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: 1, personId: null }))
         .attach("catalogue", gzipSync(JSON.stringify([entry])), "rows.json.gz"),
+  ],
+  "post /api/catalogue/components/imports": [
+    "all",
+    () =>
+      request(test.app)
+        .post("/api/catalogue/components/imports")
+        .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: 1, personId: null }))
+        .attach("catalogue", gzipSync(JSON.stringify([otherPart])), "rows.json.gz"),
   ],
   "post /api/stock": ["all", () => send("post", "/api/stock", newHeap(newId()))],
   "patch /api/stock/:itemId": [

@@ -1,7 +1,16 @@
 import { randomUUID } from "node:crypto";
-import { type MovementKind, type MovementRefusal, movementOf, type StockSums } from "@pale-cap/core";
+import {
+  looseCharge,
+  looseChargeActs,
+  type MovementKind,
+  type MovementRefusal,
+  mayGoInDrawer,
+  movementOf,
+  type StockSums,
+} from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
+import { loadRuleValues } from "./rules";
 
 /** What moves, and what it belongs to. */
 export interface StockMove {
@@ -90,15 +99,25 @@ export async function canTake(scope: Scope, itemId: string, positionId: string):
   return (await promisedTo(scope, itemId, positionId)) > 0 || (await sumsOf(scope, itemId)).free > 0;
 }
 
-/** Heaps of a catalogue part that may go into a unit and have a piece free, the oldest first. */
+/** The oldest heap of a catalogue part that has a piece free; one that may hold charge only where no other has. */
 export async function freeItemOf(scope: Scope, cataloguePartId: string): Promise<string | null> {
   const rows = await scope.sql<{ id: string }>(
     `SELECT i.id FROM stock_items i JOIN stock_movements m ON m.item_id = i.id
      WHERE i.catalogue_part_id = $1 AND i.set_aside_reason IS NULL
-     GROUP BY i.id HAVING sum(m.count_delta) - sum(m.reserved_delta) > 0 ORDER BY min(m.sequence) LIMIT 1`,
+     GROUP BY i.id HAVING sum(m.count_delta) - sum(m.reserved_delta) > 0 ORDER BY min(m.sequence)`,
     [cataloguePartId],
   );
+  for (const { id } of rows) {
+    if (!(await mayHoldCharge(scope, id))) return id;
+  }
   return rows[0]?.id ?? null;
+}
+
+/** Volts stood on one of a heap, and nothing logged shows that they are gone. */
+async function mayHoldCharge(scope: Scope, itemId: string): Promise<boolean> {
+  const { "charge.workingVolts": lowVolts } = await loadRuleValues(scope);
+  const acts = await scope.rows.stockActs.all({ itemId }, [["sequence", "ASC"]]);
+  return !mayGoInDrawer(looseCharge(looseChargeActs(acts), lowVolts));
 }
 
 /** Promises one piece of a heap to a place. */
@@ -106,6 +125,12 @@ export async function reserveFor(scope: Scope, itemId: string, positionId: strin
   const item = await scope.rows.stockItems.first({ id: itemId });
   if (item?.setAsideReason) {
     throw new HttpProblem("conflict", `These are kept apart: ${item.setAsideReason}. Nothing was changed.`);
+  }
+  if (await mayHoldCharge(scope, itemId)) {
+    throw new HttpProblem(
+      "conflict",
+      "One of these may hold charge: volts stood on it, and two low readings after draining are not logged yet. Nothing was changed.",
+    );
   }
   await moveStock(scope, { itemId, kind: "reserved", pieces: 1, positionId });
 }

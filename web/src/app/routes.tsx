@@ -41,6 +41,10 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../places/parts/CatalogueTab")).CatalogueTab }),
               },
               {
+                path: "other",
+                lazy: async () => ({ Component: (await import("../places/parts/OtherPartsTab")).OtherPartsTab }),
+              },
+              {
                 path: "orders",
                 lazy: async () => ({ Component: (await import("../places/parts/OrdersTab")).OrdersTab }),
               },

@@ -1,8 +1,8 @@
 import type { StockItem } from "@pale-cap/contract";
 import {
-  type LooseChargeAct,
   type LooseHeap,
   looseCharge,
+  looseChargeActs,
   mayGoInDrawer,
   type ReformAdvice,
   reformPlan,
@@ -10,16 +10,6 @@ import {
   stockAgeYears,
 } from "@pale-cap/core";
 import { looseChargeWords, shelfWords } from "@pale-cap/wording";
-
-/** What was done with a loose part, as its charge is folded: reading leakage and re-forming put volts on it. */
-export function chargeActs(item: Pick<StockItem, "acts">): readonly LooseChargeAct[] {
-  return item.acts.flatMap((act): LooseChargeAct[] => {
-    if (act.kind === "leakage_read" || act.kind === "reform_step") return [{ kind: "volts_applied" }];
-    if (act.kind === "drained" && act.value !== null) return [{ kind: "drained", ohms: act.value }];
-    if (act.kind === "volts_read" && act.value !== null) return [{ kind: "volts_read", volts: act.value }];
-    return [];
-  });
-}
 
 /** A heap that no catalogue lists, as core takes it; the last reading of each kind counts. */
 export function looseHeap(item: StockItem, nowMilliseconds: number): LooseHeap {
@@ -38,7 +28,7 @@ export function looseHeap(item: StockItem, nowMilliseconds: number): LooseHeap {
       esrHertz: esr?.frequencyHertz ?? null,
       voltageLossRatio: last("voltage_loss_read")?.value ?? null,
     },
-    chargeActs: chargeActs(item),
+    chargeActs: looseChargeActs(item.acts),
     ...testsOf(item),
   };
 }
@@ -61,7 +51,7 @@ interface HeapLimits {
 
 /** What a heap asks for before anything of it goes in; null: nothing that is known here. */
 export function heapAsks(item: StockItem, rules: HeapLimits, nowMilliseconds: number): string | null {
-  const charge = looseCharge(chargeActs(item), rules["charge.workingVolts"]);
+  const charge = looseCharge(looseChargeActs(item.acts), rules["charge.workingVolts"]);
   if (!mayGoInDrawer(charge)) return looseChargeWords[charge];
   if (item.origin === "salvaged") return null;
   const limits = { shelfYears: rules["stock.shelfYears"], reformYears: rules["stock.reformYears"] };

@@ -1,6 +1,13 @@
 import { gzipSync } from "node:zlib";
 import type { CataloguePage, CatalogueReach, ImportOutcome, Problem, ReachedParts } from "@pale-cap/contract";
-import { type FileMapping, mapHeader, readCatalogueRow, seededRandom } from "@pale-cap/core";
+import {
+  type FileMapping,
+  mapComponentHeader,
+  mapHeader,
+  readCatalogueRow,
+  readComponentRow,
+  seededRandom,
+} from "@pale-cap/core";
 import Papa from "papaparse";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -20,6 +27,11 @@ const take = (rows: readonly object[], more: object = {}) =>
   request(test.app)
     .post("/api/catalogue/imports")
     .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: rows.length, personId: null, ...more }))
+    .attach("catalogue", gzipSync(JSON.stringify(rows)), "rows.json.gz");
+const takeOther = (rows: readonly object[]) =>
+  request(test.app)
+    .post("/api/catalogue/components/imports")
+    .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: rows.length, personId: null }))
     .attach("catalogue", gzipSync(JSON.stringify(rows)), "rows.json.gz");
 const search = async (query = "") =>
   (await request(test.app).get(`/api/catalogue${query}`).expect(200)).body as CataloguePage;
@@ -63,6 +75,34 @@ describe("taking a file in", () => {
     expect(text.status).toBe(422);
     await take([], { rowCount: 0 }).expect(422);
     expect((await search()).totalCount).toBe(40);
+  });
+  it("takes other parts by kind, maker and type, all or none, and says what a second file changes", async () => {
+    const one = { kind: "fuse", maker: "Ostrel", typeNumber: "T4A", ratings: { ratedAmps: 4, speed: "slow" } };
+    const fuse = { ...one, priceMinor: 30 };
+    const bad = [
+      { ...fuse, typeNumber: "T5A", ratings: { ratedAmps: 0 } },
+      { ...fuse, typeNumber: "T5A", ratings: { onOhms: 1 } },
+      { ...fuse, typeNumber: "T5A", ratings: { speed: 3 } },
+      { ...fuse, kind: "y_capacitor", ratings: { safetyClass: "Y7" } },
+      { ...fuse, typeNumber: " t4a " },
+      { ...fuse, typeNumber: "=T5A" },
+      { ...fuse, typeNumber: "T5A", priceMinor: -1 },
+    ];
+    for (const row of bad) await takeOther([fuse, row]).expect(422);
+    expect((await takeOther([fuse]).expect(201)).body).toMatchObject({ addedCount: 1, changedCount: 0 });
+    const dearer = { ...fuse, maker: "OSTREL", ratings: { ratedAmps: 4, speed: "quick" }, priceMinor: 35 };
+    const again = (await takeOther([dearer]).expect(201)).body as ImportOutcome;
+    expect(again).toMatchObject({ addedCount: 0, changedCount: 1, sameCount: 0 });
+    expect(again.changes[0]?.fields).toEqual([
+      { name: "speed", before: "slow", after: "quick" },
+      { name: "priceMinor", before: 30, after: 35 },
+    ]);
+    const csv = (await request(test.app).get("/api/catalogue/components/export").expect(200)).text;
+    const [headers = [], ...rows] = Papa.parse<string[]>(csv).data;
+    const read = rows.map((cells) => readComponentRow(cells, headers.map(mapComponentHeader), 100));
+    const back = read.flatMap((row) => ("entry" in row ? [row.entry] : []));
+    expect(back).toHaveLength(1);
+    expect((await takeOther(back).expect(201)).body).toMatchObject({ changedCount: 0, sameCount: 1 });
   });
   it("comes back out as a file that changes nothing when it is taken in again", async () => {
     const csv = (await request(test.app).get("/api/catalogue/export").expect(200)).text;

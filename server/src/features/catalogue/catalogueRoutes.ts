@@ -17,8 +17,9 @@ import type { Scope } from "../../database/scope";
 import { receiveUpload } from "../../http/receiveUpload";
 import { type Route, read, write } from "../../http/route";
 import { cataloguePage, cataloguePartsOf, reachedParts } from "../../records/loadCatalogue";
-import { exportCatalogue } from "./exportCatalogue";
+import { exportCatalogue, exportComponents } from "./exportCatalogue";
 import { importEntries, importOutcome, readEntries } from "./importCatalogue";
+import { importComponents, readComponents } from "./importComponents";
 
 const numberOf = (value: unknown) => (typeof value === "string" && value !== "" ? Number(value) : null);
 
@@ -90,7 +91,23 @@ export const catalogueRoutes = (): readonly Route[] => [
     },
     answer: (scope, { body }) => importOutcome(scope, body.id),
   }),
+  write({
+    method: "post",
+    path: routes.componentImports,
+    kind: "import of other parts",
+    right: "change_catalogue",
+    creates: true,
+    schema: catalogueImportSchema,
+    receive: receiveCatalogue,
+    prepare: ({ body, bytes }) => readComponents(bytes as Buffer, body.rowCount),
+    write: async (scope, { body }, entries) => {
+      await importComponents(scope, body as CatalogueImport, entries);
+      await audit(scope, "catalogue_imported", { subject: body.id, details: { source: body.source } });
+    },
+    answer: (scope, { body }) => importOutcome(scope, body.id),
+  }),
   exportCatalogue(),
+  exportComponents(),
 ];
 
 async function search(scope: Scope, { body }: { readonly body: CatalogueSearch }): Promise<CataloguePage> {

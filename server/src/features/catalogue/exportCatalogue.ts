@@ -1,5 +1,5 @@
 import { routes } from "@pale-cap/contract";
-import { catalogueCells, exportHeaders } from "@pale-cap/core";
+import { catalogueCells, componentCells, componentHeaders, exportHeaders } from "@pale-cap/core";
 import { minorPerMajor } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { type Route, read } from "../../http/route";
@@ -21,5 +21,25 @@ export const exportCatalogue = (): Route =>
     },
     send: async (response, csv) => {
       response.attachment("catalogue.csv").type("text/csv; charset=utf-8").send(csv);
+    },
+  });
+
+/** Other parts as a file that the import reads back. */
+export const exportComponents = (): Route =>
+  read({
+    path: routes.componentExport,
+    right: "export",
+    read: async (scope) => {
+      const { "shop.currency": currency } = await loadRuleValues(scope);
+      const rows = await scope.rows.catalogueComponents.all({}, [
+        ["kind", "ASC"],
+        ["maker", "ASC"],
+        ["typeNumber", "ASC"],
+      ]);
+      const cells = rows.map((one) => [...componentCells(one, minorPerMajor(currency))]);
+      return Papa.unparse({ fields: [...componentHeaders], data: cells });
+    },
+    send: async (response, csv) => {
+      response.attachment("other-parts.csv").type("text/csv; charset=utf-8").send(csv);
     },
   });

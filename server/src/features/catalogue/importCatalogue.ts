@@ -15,7 +15,11 @@ const longestText = 60;
  *
  * @throws {HttpProblem} where it is no list of possible parts, or holds a part twice
  */
-export async function readEntries(bytes: Buffer, rowCount: number): Promise<readonly CatalogueEntry[]> {
+export async function readList<T>(
+  bytes: Buffer,
+  rowCount: number,
+  { isEntry, keyOf }: { readonly isEntry: (value: unknown) => value is T; readonly keyOf: (entry: T) => string },
+): Promise<readonly T[]> {
   const list = await parsed(bytes);
   if (!Array.isArray(list) || list.length !== rowCount) {
     throw fileProblem("catalogue", "It does not hold as many rows as it says. Nothing was stored.");
@@ -24,13 +28,17 @@ export async function readEntries(bytes: Buffer, rowCount: number): Promise<read
   for (const [n, one] of list.entries()) {
     if (n % chunkRows === 0) await new Promise((resolve) => setImmediate(resolve));
     if (!isEntry(one)) throw fileProblem("catalogue", `Row ${n + 1} is no part that can be. Nothing was stored.`);
-    const key = entryKey(one);
+    const key = keyOf(one);
     if (keys.has(key))
       throw fileProblem("catalogue", `Row ${n + 1} names a part for the second time. Nothing was stored.`);
     keys.add(key);
   }
-  return list as CatalogueEntry[];
+  return list as T[];
 }
+
+/** Capacitors of a file. */
+export const readEntries = (bytes: Buffer, rowCount: number): Promise<readonly CatalogueEntry[]> =>
+  readList(bytes, rowCount, { isEntry, keyOf: entryKey });
 
 async function parsed(bytes: Buffer): Promise<unknown> {
   try {

@@ -205,6 +205,24 @@ describe("a chosen part", () => {
     expect(refused.status).toBe(409);
     expect((refused.body as Problem).detail).toContain("the lot failed its sample");
   });
+  it("does not come out while it may hold charge: drained, and read low twice, it does", async () => {
+    const id = await heap(5);
+    const untold = { volts: null, seconds: null, riseKelvin: null, frequencyHertz: null, note: null, personId: null };
+    const act = (kind: string, value: number, more: object = {}) =>
+      request(test.app)
+        .post(`/api/stock/${id}/acts`)
+        .send({ id: newId(), kind, value, ...untold, ...more })
+        .expect(201);
+    await act("leakage_read", 1e-6, { volts: 25 });
+    const one = await place();
+    await act("drained", 1000);
+    await act("volts_read", 0.4);
+    const refused = await choose(one, { stockItemId: id });
+    expect([refused.status, (refused.body as Problem).detail]).toEqual([409, expect.stringContaining("hold charge")]);
+    expect((await sums(id))[1]).toBe(0);
+    await act("volts_read", 0.4);
+    expect((await choose(one, { stockItemId: id })).status).toBe(200);
+  });
   it("comes out of the oldest drawer that has it free, and says where none has", async () => {
     const mine = generateCatalogue(seededRandom(3))[9];
     await test.inScope(({ rows }) => rows.catalogueParts.insert(mine as object));

@@ -4,6 +4,7 @@ import {
   dischargeResistor,
   formatQuantity,
   looseCharge,
+  looseChargeActs,
   type ReformReading,
   reformAdvice,
   reformPlan,
@@ -14,7 +15,6 @@ import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
-import { chargeActs } from "../../job/looseHeaps";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -89,7 +89,7 @@ function Readings({ item, log }: TestProps) {
 function Charge({ item, log }: TestProps) {
   const { data: rules } = useHouseRulesQuery();
   const limitVolts = rules?.["charge.workingVolts"] ?? 0;
-  const charge = looseCharge(chargeActs(item), limitVolts);
+  const charge = looseCharge(looseChargeActs(item.acts), limitVolts);
   const { capacitanceFarads, ratedVolts } = item.marking;
   const chain =
     ratedVolts > limitVolts && limitVolts > 0

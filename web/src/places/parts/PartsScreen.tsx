@@ -5,6 +5,7 @@ import classes from "./parts.module.css";
 const tabs = [
   ["/parts", "Drawers"],
   ["/parts/catalogue", "Catalogue"],
+  ["/parts/other", "Other parts"],
   ["/parts/orders", "Orders"],
 ] as const;
 

@@ -22,6 +22,18 @@ const item = (pattern: string, itemId: string) => path(pattern, { itemId }).slic
 /** A file of 200,000 rows takes its time. */
 const importMilliseconds = 180_000;
 
+interface ImportFile {
+  readonly about: CatalogueImport;
+  readonly rows: Blob;
+}
+
+function sentFile(route: string, { about, rows }: ImportFile) {
+  const body = new FormData();
+  body.append("about", JSON.stringify(about));
+  body.append("catalogue", rows, "rows.json.gz");
+  return { url: route.slice(1), method: "POST", body, timeout: importMilliseconds };
+}
+
 export const partsApi = api.injectEndpoints({
   endpoints: (build) => ({
     stockItem: build.query<StockItemDetail, string>({
@@ -44,14 +56,13 @@ export const partsApi = api.injectEndpoints({
       query: ({ itemId, body }) => ({ url: item(routes.stockActs, itemId), method: "POST", body }),
       invalidatesTags: ["Stock"],
     }),
-    importCatalogue: build.mutation<ImportOutcome, { readonly about: CatalogueImport; readonly rows: Blob }>({
-      query: ({ about, rows }) => {
-        const body = new FormData();
-        body.append("about", JSON.stringify(about));
-        body.append("catalogue", rows, "rows.json.gz");
-        return { url: routes.catalogueImports.slice(1), method: "POST", body, timeout: importMilliseconds };
-      },
+    importCatalogue: build.mutation<ImportOutcome, ImportFile>({
+      query: (file) => sentFile(routes.catalogueImports, file),
       invalidatesTags: ["Catalogue", "Stock"],
+    }),
+    importComponents: build.mutation<ImportOutcome, ImportFile>({
+      query: (file) => sentFile(routes.componentImports, file),
+      invalidatesTags: ["Catalogue"],
     }),
     suppliers: build.query<readonly SupplierRow[], void>({
       query: () => routes.suppliers.slice(1),
@@ -111,6 +122,7 @@ export const {
   useMoveStockMutation,
   useLogStockActMutation,
   useImportCatalogueMutation,
+  useImportComponentsMutation,
   useSuppliersQuery,
   useAddSupplierMutation,
   useEditSupplierMutation,
