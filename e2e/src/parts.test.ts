@@ -54,7 +54,12 @@ async function takeIn(parts: readonly object[]): Promise<void> {
 }
 
 /** A job with failed capacitors on one 12 V rail. */
-async function makeJob(designators: readonly string[], net: object = {}, board: object = {}): Promise<string> {
+async function makeJob(
+  designators: readonly string[],
+  net: object = {},
+  board: object = {},
+  marking: object = {},
+): Promise<string> {
   const id = randomUUID();
   const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: "Bank", complaint: "dead" };
   await send("/jobs", { id, ...device, personId: null });
@@ -69,7 +74,7 @@ async function makeJob(designators: readonly string[], net: object = {}, board: 
     boardInsert("net", netId, { ...netValues, ...net }),
     ...places.flatMap(({ designator, n, positionId, partId }) => [
       boardInsert("position", positionId, { ...positionValues, designator, netId, xMetres: 0.02 + 0.02 * n }),
-      boardInsert("fittedPart", partId, { ...partValues, positionId }),
+      boardInsert("fittedPart", partId, { ...partValues, ...marking, positionId }),
     ]),
   ];
   await send(`/jobs/${id}/board-edits`, { id: randomUUID(), changes });
@@ -80,11 +85,22 @@ async function makeJob(designators: readonly string[], net: object = {}, board: 
     const update = { table: "board", operation: "update", id: boardId, version, values: { ...values, ...board } };
     await send(`/jobs/${id}/board-edits`, { id: randomUUID(), changes: [update] });
   }
-  for (const { positionId, partId } of places) {
-    const reading = { ...readingValues, id: randomUUID(), targetId: positionId, fittedPartId: partId, value: 2.4 };
-    await send(`/jobs/${id}/readings`, { ...reading, measuredAt: new Date().toISOString() });
-  }
+  await failPlaces(id);
   return id;
+}
+/** Each capacitor of a job reads far too high. */
+async function failPlaces(jobId: string): Promise<void> {
+  const { fittedParts } = await load<JobDetail>(`/jobs/${jobId}`);
+  for (const { id: fittedPartId, positionId: targetId } of fittedParts) {
+    const reading = { ...readingValues, id: randomUUID(), targetId, fittedPartId, value: 2.4 };
+    await send(`/jobs/${jobId}/readings`, { ...reading, measuredAt: new Date().toISOString() });
+  }
+}
+async function readRail(jobId: string, value: number): Promise<void> {
+  const { nets } = await load<JobDetail>(`/jobs/${jobId}`);
+  const rail = { targetKind: "rail", targetId: nets[0]?.id, fittedPartId: null, isPowered: true, loadAmps: 1 };
+  const reading = { ...readingValues, ...rail, id: randomUUID(), quantity: "dc_voltage", value };
+  await send(`/jobs/${jobId}/readings`, { ...reading, frequencyHertz: null, measuredAt: new Date().toISOString() });
 }
 const heap = async (orderCode: string, drawer: string, count: number): Promise<string> => {
   const { rows } = await load<{ rows: { id: string }[] }>(`/catalogue?text=${orderCode}&offset=0`);
@@ -167,6 +183,73 @@ describe("the last one of a drawer", () => {
     }
     await page.open("/parts/orders");
     await page.see("nobody offers it");
+  });
+});
+
+describe("three units of a kind", () => {
+  it("take the lower-voltage part by the rail that was read on two, and the third the last one of a drawer", async () => {
+    const marked = { capacitanceFarads: 1.5e-3, ratedVolts: 10, rippleAmpsRms: 2.5, esrOhms: 0.03 };
+    await takeIn([
+      part("TEN-152", { series: "Ouzel", maker: "Ostrel", ...marked }),
+      part("SIX-152", { series: "Wren", maker: "Ostrel", ...marked, ratedVolts: 6.3 }),
+    ]);
+    const itemId = await heap("TEN-152", "D4", 1);
+    const first = await makeJob(
+      ["C1"],
+      { name: "5 V", nominalVolts: 5, fullLoadAmps: 0.6 },
+      {},
+      { capacitanceFarads: 1.5e-3, ratedVolts: 10 },
+    );
+    const [second, third] = [randomUUID(), randomUUID()];
+    const units = [second, third].map((id) => ({ id, serial: null }));
+    await send(`/jobs/${first}/family/units`, { id: randomUUID(), familyName: "Bank, three of them", units });
+    for (const id of [second, third]) await failPlaces(id);
+    const rival = await makeJob(
+      ["C1"],
+      { name: "5 V", nominalVolts: 5, fullLoadAmps: 0.6 },
+      {},
+      { capacitanceFarads: 1.5e-3, ratedVolts: 10 },
+    );
+    for (const id of [first, second]) await readRail(id, 5);
+
+    await page.open(`/jobs/${third}/choose`);
+    await page.click("C1, failed");
+    await page.see("1 in D4");
+    await page.click("Take");
+    await page.see("one set aside out of drawer D4");
+    // Who comes later wants the same one.
+    const profile = mkdtempSync(join(tmpdir(), "pale-cap-rival-"));
+    const other = await openBrowser(undefined, profile);
+    try {
+      const beside = new Page(other.driver, server.address);
+      await beside.open(`/jobs/${rival}/choose`);
+      await beside.click("C1, failed");
+      await beside.see("Ouzel");
+      await beside.seeNot("1 in D4");
+    } finally {
+      await other.close();
+      rmSync(profile, { recursive: true, force: true });
+    }
+    await page.see("at most: a lower marking may do there");
+    for (const id of [first, second]) {
+      await page.open(`/jobs/${id}/choose`);
+      await page.click("C1, failed");
+      await page.see("Wren");
+      const line = await browser.driver.findElement(By.xpath("//li[contains(., 'Wren')]//button"));
+      await browser.driver.executeScript("arguments[0].click()", line);
+      await page.fill("Why it is taken all the same", "the rail read 5.0 V");
+      await page.click("Take it");
+      await page.see("to be ordered: none is set aside");
+    }
+    const chosen = await Promise.all(
+      [first, second, third].map(async (id) => (await load<JobDetail>(`/jobs/${id}`)).plans[0]),
+    );
+    expect(chosen.map((one) => [one?.stockItemId, one?.reasons.part ?? null])).toEqual([
+      [null, "the rail read 5.0 V"],
+      [null, "the rail read 5.0 V"],
+      [itemId, null],
+    ]);
+    expect(await free(itemId)).toBe(0);
   });
 });
 
