@@ -78,7 +78,7 @@ export function ComponentImport({ currency, onLeave }: { readonly currency: stri
         {read && typeof read !== "string" && !outcome && (
           <>
             <p className={text.softLine} role="status">
-              {read.entries.length} rows can be taken in, {read.bad.length} cannot.
+              {read.entries.length} {read.entries.length === 1 ? "row" : "rows"} can be taken in, {read.bad.length} cannot.
               {read.unknownHeaders.length > 0 &&
                 ` Left out, for nobody here knows the heading: ${listWords(read.unknownHeaders)}.`}
             </p>
@@ -94,7 +94,7 @@ export function ComponentImport({ currency, onLeave }: { readonly currency: stri
               <ul className={classes.bad} aria-label="Rows that cannot be taken">
                 {read.bad.slice(0, toldRows).map(({ row, faults }) => (
                   <li key={row}>
-                    Row {row}: {faults.map(componentFaultWords).join("; ")}.
+                    Row {row}: {faults.map(componentFaultWords).join("; ")}
                   </li>
                 ))}
                 {read.bad.length > toldRows && <li>and {read.bad.length - toldRows} more rows.</li>}

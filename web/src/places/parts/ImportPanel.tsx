@@ -159,7 +159,7 @@ export function ImportPanel({ currency, onLeave }: { readonly currency: string; 
         {read && !outcome && (
           <>
             <p className={text.softLine} role="status">
-              {read.count} rows can be taken in, {read.badCount} cannot. The first as they were understood:
+              {read.count} {read.count === 1 ? "row" : "rows"} can be taken in, {read.badCount} cannot. The first as they were understood:
             </p>
             <ul className={classes.log}>
               {read.first.map((part) => (
@@ -178,7 +178,7 @@ export function ImportPanel({ currency, onLeave }: { readonly currency: string; 
               <ul className={classes.bad} aria-label="Rows that cannot be taken">
                 {read.bad.map(({ row, faults }) => (
                   <li key={row}>
-                    Row {row}: {faults.map(rowFaultWords).join("; ")}.
+                    Row {row}: {faults.map(rowFaultWords).join("; ")}
                   </li>
                 ))}
                 {read.badCount > read.bad.length && <li>and {read.badCount - read.bad.length} more rows.</li>}
