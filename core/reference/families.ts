@@ -5,6 +5,7 @@ import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
 import { planningFamilies } from "./families/planning";
+import { proofFamilies } from "./families/proof";
 import { replacementFamilies } from "./families/replacement";
 import { rippleFamilies } from "./families/ripple";
 import { safetyFamilies } from "./families/safety";
@@ -16,6 +17,7 @@ export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...inCircuitFamilies,
   ...lifeFamilies,
   ...planningFamilies,
+  ...proofFamilies,
   ...replacementFamilies,
   ...rippleFamilies,
   ...safetyFamilies,

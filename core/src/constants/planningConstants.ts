@@ -18,6 +18,21 @@ export interface PlanningConstants {
     readonly clear_lid_mm: number;
   };
   readonly H: { readonly q_work: number; readonly theta: readonly (readonly [number, number])[] };
+  readonly J: {
+    readonly kink_k: number;
+    readonly kink_min_pct: number;
+    readonly kink_first: number;
+    readonly u_T_K: number;
+    readonly tau_lo: number;
+    readonly tau_hi: number;
+    readonly trust_span_tau: number;
+    readonly trust_u_K: number;
+    readonly near_K: number;
+    readonly conf: number;
+    readonly p_max: number;
+    readonly n_cap: number;
+    readonly c_ok: number;
+  };
   readonly L: {
     readonly rate_a0: number;
     readonly rate_b0_days: number;
