@@ -77,6 +77,20 @@ export function openPointWords(point: OpenPoint): string {
       return `The mains was connected ${subject === "1" ? "once" : `${subject} times`} while something stood against it.`;
     case "earth_screws_missing":
       return `${subject} earth screw${subject === "1" ? "" : "s"} not back in.`;
+    case "temporary_part":
+      return `${subject} is in for now only.`;
+    case "damage_open":
+      return `${subject}: the board was hurt there and nothing mends it yet.`;
+    case "mend_not_shown":
+      return `${subject}: mended, and no continuity at or below 50 mΩ shows it.`;
+    case "glue_curing":
+      return `${subject}: glue still cures.`;
+    case "sink_insulation_low":
+      return `${subject}: its insulation to the sink reads below 100 MΩ.`;
+    case "sink_insulation_not_read":
+      return `${subject}: its insulation to the sink was not read.`;
+    case "work_check_open":
+      return `${subject}: scraping, washing, drying or an insulator is not ticked.`;
     case "device_bad":
       return `${subject} reads bad, and no later reading says otherwise.`;
     case "finding_unexplained":

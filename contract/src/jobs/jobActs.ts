@@ -1,8 +1,16 @@
-import { type JobActKind, jobActKinds, jobActWords } from "@pale-cap/core";
+import { type JobActKind, jobActKinds, jobActNeeds, jobActWords } from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
 import { fault } from "../faults";
-import { idField, instantField, nullableId, nullableText, strictObject, wordField } from "../fields/fields";
+import {
+  idField,
+  instantField,
+  nullableBetween,
+  nullableId,
+  nullableText,
+  strictObject,
+  wordField,
+} from "../fields/fields";
 
 /** Something done or decided on a job; append-only, what was stored last of a kind and subject stands. */
 export const jobActSchema = strictObject({
@@ -16,7 +24,20 @@ export const jobActSchema = strictObject({
       return word != null && words.includes(word);
     });
   }),
-  note: nullableText(500),
+  note: nullableText(500).when("kind", ([kind], schema) =>
+    jobActNeeds[kind as JobActKind] === "note"
+      ? schema.test("needed", fault("needed"), (note) => note != null && note.trim() !== "")
+      : schema,
+  ),
+  /** In the unit of its kind; absent or null where it has none. */
+  value: nullableBetween(0, 1e12)
+    .optional()
+    .when("kind", ([kind], schema) =>
+      jobActNeeds[kind as JobActKind] === "value"
+        ? schema.test("needed", fault("needed"), (value) => value != null)
+        : schema,
+    ),
+  photoId: nullableId().optional(),
   at: instantField(),
   clockId: nullableId(),
   personId: nullableId(),

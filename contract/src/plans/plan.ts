@@ -62,6 +62,8 @@ export const planEditSchema = strictObject({
   stockItemId: nullableId().optional(),
   /** Of a place that holds no electrolytic: what is known of the old part, and what goes in. Left out: as it is. */
   component: componentPlanSchema.nullable().default(undefined).optional(),
+  /** Of such a place: what goes in, in words, where no catalogue has it. Left out: as it is. */
+  otherPart: nullableText(80).optional(),
   /** Nothing goes in there: only where no part is chosen. Left out: as it is while nothing is chosen. */
   isLeftEmpty: boolean().optional(),
   /** Out of any drawer that has it free: the server picks the oldest. */
@@ -102,6 +104,7 @@ export interface PlanRow {
   /** Nothing goes in: what stands beside it carries it. */
   readonly isLeftEmpty: boolean;
   readonly component: ComponentPlan | null;
+  readonly otherPart: string | null;
   /** The round of the job that it was made in. */
   readonly round: number;
   readonly overrides: PlanEdit["overrides"];

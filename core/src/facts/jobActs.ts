@@ -30,16 +30,70 @@ export const jobActKinds = [
   "retest_explained",
   /** The unit was powered after the work and is still faulty: the next round begins; or that was pressed in error. */
   "still_faulty",
+  /** A part that went in only for now: it stays open until one for good is in, or it is said to be for good. */
+  "temporary_part",
+  /** Where the old part of a place went. */
+  "old_part_to",
+  /** Continuity from a part to its net, before the first of the net comes out: shown, or that it leads elsewhere. */
+  "on_net",
+  /** A pad, via, trace or lead that was hurt at a place. */
+  "damage",
+  /** How it was bridged; the value is a wire's square metres or a trace's width in metres. */
+  "mended",
+  /** Ohms across what was mended. */
+  "mend_read",
+  /** Whether a joint of the place sits on a copper plane. */
+  "joint_plane",
+  /** Work that belongs to a removal or a fit, one key each; the value is ohms where it is a reading. */
+  "work_done",
+  /** Glue that was put on at a place; the value is the seconds that it cures. */
+  "glue_set",
+  /** A mechanical change, in words. */
+  "mechanical",
+  /** A place goes before another in the plan of work: the note holds the other's id. */
+  "work_before",
 ] as const;
+
+/** What a board suffers under the iron. */
+export const damageKinds = ["pad", "via", "trace", "lead"] as const;
+export type DamageKind = (typeof damageKinds)[number];
+export const mendWays = ["wire", "trace_foil", "eyelet", "to_next_pad"] as const;
+export type MendWay = (typeof mendWays)[number];
+export const jointPlanes = ["none", "one_side", "both_sides"] as const;
+export type JointPlane = (typeof jointPlanes)[number];
+export const oldPartPlaces = ["scrap", "drawer", "evidence"] as const;
+export type OldPartPlace = (typeof oldPartPlaces)[number];
+/** Each applies only where something asks for it. */
+export const workKinds = [
+  ...["adhesive_scraped", "alloy_cleared", "electrolyte_washed", "dried", "joints_seen", "leads_trimmed"],
+  ...["insulator_in", "paste_on", "screw_tight", "sink_insulation", "taken_back"],
+] as const;
+export type WorkKind =
+  | "adhesive_scraped"
+  | "alloy_cleared"
+  | "electrolyte_washed"
+  | "dried"
+  | "joints_seen"
+  | "leads_trimmed"
+  | "insulator_in"
+  | "paste_on"
+  | "screw_tight"
+  | "sink_insulation";
+
 export type JobActKind = (typeof jobActKinds)[number];
 
 export interface JobAct extends LoggedFact {
+  /** Absent in facts that nobody has to point at. */
+  readonly id?: string;
   readonly kind: JobActKind;
   /** The position, net or board that it was done to; null: the unit. */
   readonly subjectId: string | null;
   /** What was chosen, as a code of its kind. */
   readonly word: string | null;
   readonly note: string | null;
+  /** What was read or measured with it, in the unit of its kind; absent or null: nothing. */
+  readonly value?: number | null | undefined;
+  readonly photoId?: string | null | undefined;
 }
 
 /** The words that an act of a kind may carry; null: none. */
@@ -51,7 +105,31 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   trim_turned: null,
   retest_explained: retestReasons,
   still_faulty: roundWords,
+  temporary_part: ["for_now", "for_good"],
+  old_part_to: oldPartPlaces,
+  on_net: ["shown", "elsewhere"],
+  damage: damageKinds,
+  mended: mendWays,
+  mend_read: null,
+  joint_plane: jointPlanes,
+  work_done: workKinds,
+  glue_set: null,
+  mechanical: null,
+  work_before: null,
 };
+
+/** What an act of a kind must carry beside its word. */
+export const jobActNeeds: Readonly<Partial<Record<JobActKind, "value" | "note">>> = {
+  mend_read: "value",
+  glue_set: "value",
+  mechanical: "note",
+  work_before: "note",
+};
+
+/** The act of a kind on a subject that was stored last. */
+export function lastActOf(acts: readonly JobAct[], kind: JobActKind, subjectId: string | null): JobAct | null {
+  return inOrder(acts.filter((act) => act.kind === kind && act.subjectId === subjectId)).at(-1) ?? null;
+}
 
 /** How the job is to end, by what was said last; a repair unless somebody said otherwise. */
 export function outcomeOf(acts: readonly JobAct[]): Outcome {

@@ -45,13 +45,16 @@ export interface ReplacementPlan {
   readonly partInHandId?: string | null | undefined;
   /** Nothing goes in: what stands beside it carries it. */
   readonly isLeftEmpty?: boolean | undefined;
+  /** Of a place that holds no electrolytic: out of the list of other parts, or in words. */
+  readonly component?: { readonly componentId: string | null } | null | undefined;
+  readonly otherPart?: string | null | undefined;
   /** The round that it was made in. */
   readonly round?: number | undefined;
 }
 
 /** Whether anything was chosen for a place. */
-export const isChosen = ({ cataloguePartId, partInHandId }: ReplacementPlan): boolean =>
-  cataloguePartId !== null || partInHandId != null;
+export const isChosen = ({ cataloguePartId, partInHandId, component, otherPart }: ReplacementPlan): boolean =>
+  cataloguePartId !== null || partInHandId != null || component?.componentId != null || otherPart != null;
 
 /** Places that stay empty by the plan. */
 export const leftEmptyIds = (plans: readonly ReplacementPlan[]): ReadonlySet<string> =>

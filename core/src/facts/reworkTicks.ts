@@ -1,5 +1,6 @@
+import type { PartKind } from "../board/board";
 import { inOrder, isBefore, type PlacedFact } from "../readings/factMoment";
-import type { ReworkStep, ReworkTick } from "./jobFacts";
+import { type ReworkStep, type ReworkTick, reworkSteps } from "./jobFacts";
 
 /**
  * Which steps of a position stand as done: the tick that was stored last decides. Taking out again what had been fitted
@@ -19,6 +20,12 @@ export function doneSteps(ticks: readonly ReworkTick[], positionId: string): Rea
     else done.delete(tick.step);
   }
   return done;
+}
+
+/** The steps that a place asks for: polarity is a capacitor's. What a plan leaves empty only has to come out. */
+export function stepsOf(kind: PartKind, isLeftEmpty = false): readonly ReworkStep[] {
+  if (isLeftEmpty) return ["removed"];
+  return kind === "electrolytic" ? reworkSteps : ["removed", "fitted"];
 }
 
 /** The last tick that changed what is in the unit: something came out or went in, or that was taken back. */

@@ -82,15 +82,20 @@ function readingsSince(job: RoundsOfJob, before: readonly ReworkTick[]): readonl
   if (before.length === 0) return job.readings;
   const last = lastAct(before);
   const touched = new Map<string, PlacedFact>();
+  const fits = new Map<string, PlacedFact>();
   for (const tick of inOrder(before)) {
     const netId = job.positions.find((one) => one.id === tick.positionId)?.netId;
     if (netId && isChange(tick)) touched.set(netId, tick);
+    if (tick.step === "fitted" && tick.isDone) fits.set(tick.positionId, tick);
   }
   const netOf = ({ targetKind, targetId }: Reading) =>
     targetKind === "part" ? job.positions.find((one) => one.id === targetId)?.netId : targetId;
   return job.readings.filter((reading) => {
     const moment = loggedReading(reading);
     if (reading.isPowered || reading.targetKind === "unit") return isAfter(moment, last);
+    // Of a part that has no row of its own, what was read before a new one went in is the old one's.
+    const fit = reading.fittedPartId === null && reading.targetKind === "part" ? fits.get(reading.targetId) : undefined;
+    if (fit && !isAfter(moment, fit)) return false;
     const isOfBank = reading.targetKind !== "part" || isInCircuit(reading);
     return !isOfBank || isAfter(moment, touched.get(netOf(reading) ?? "") ?? null);
   });

@@ -23,7 +23,7 @@ export function deviceEvidence(
   note: Note,
 ): void {
   const section = facts.nets.find((net) => net.id === position.netId)?.section;
-  const judged = judgeDevice(position, facts);
+  const judged = judgeDevice(position, facts, "found");
   const isDone = judged !== null && judged.verdict !== "not_measured";
   const isBad = judged?.verdict === "failed";
   const isGood = judged?.verdict === "sound";
@@ -188,7 +188,7 @@ const absentSupplyVolts = 3;
 
 /** Least and most of a control chip's supply: only both together say anything. */
 function controlSupply(facts: JobFacts, position: BoardPosition, note: Note): void {
-  const judgement = judgeDevice(position, facts);
+  const judgement = judgeDevice(position, facts, "found");
   const live = judgement?.lines.filter((one) => one.test.isLive && one.reading?.value != null) ?? [];
   if (!judgement || live.length < 2) return;
   const most = Math.max(...live.map((one) => one.reading?.value ?? 0));

@@ -152,11 +152,13 @@ export function isBulk(facts: Pick<JobFacts, "nets">, { netId }: BoardPosition):
 
 function badParts(facts: JobFacts): readonly Dated[] {
   const devices = judgeDevices(facts);
+  const isOut = (id: string) => {
+    const steps = doneSteps(facts.ticks, id);
+    return steps.has("removed") && !steps.has("fitted");
+  };
+  // A new one that reads bad shuts it like the old one did.
   const bad = facts.positions.filter(
-    (position) =>
-      powerKinds.includes(position.kind) &&
-      devices.get(position.id)?.verdict === "failed" &&
-      !doneSteps(facts.ticks, position.id).has("removed"),
+    ({ id, kind }) => powerKinds.includes(kind) && devices.get(id)?.verdict === "failed" && !isOut(id),
   );
   const since = (id: string) => Math.max(...facts.readings.filter((reading) => reading.targetId === id).map(order), 0);
   return dated(

@@ -1,6 +1,6 @@
 import { isChosen, type JobFacts, type Lens, leftEmptyIds, lenses } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
-import { doneSteps } from "../facts/reworkTicks";
+import { doneSteps, stepsOf } from "../facts/reworkTicks";
 import { roundView } from "../facts/rounds";
 import { judgeBoard } from "../judgement/judgeBoard";
 import { needsReplacement } from "../judgement/needsReplacement";
@@ -33,7 +33,14 @@ export function lensProgress(
   const toReplace = verdicts.filter(needsReplacement).map((judgement) => judgement.positionId);
   const { plans, ticks, fittedParts } = roundView(facts);
   const planned = plans.filter(isChosen).map((plan) => plan.positionId);
-  const finished = planned.filter((id) => doneSteps(ticks, id).size === 4);
+  const finished = planned.filter((id) => {
+    const done = doneSteps(ticks, id);
+    const position = facts.positions.find((one) => one.id === id);
+    const hasOld = fittedParts.some((part) => part.positionId === id && part.origin === "found");
+    // Where nothing was found, as beside a place that holds two, nothing comes out.
+    const isAdded = position?.kind === "electrolytic" && !hasOld;
+    return stepsOf(position?.kind ?? "electrolytic").every((step) => done.has(step) || (isAdded && step === "removed"));
+  });
   const proofPoints = points.filter((point) => settledIn(point.code) === "prove");
   const promised = facts.nets.filter((net) => net.fullLoadAmps !== null);
   const railReadings = facts.readings.filter((reading) => reading.targetKind === "rail");
@@ -43,8 +50,12 @@ export function lensProgress(
   const hasChargeHistory = facts.chargeEvents.length > 0;
   const unmeasured = verdicts.filter((judgement) => judgement.verdict === "not_measured").length;
   const undecided = verdicts.filter((judgement) => judgement.verdict === "cannot_tell").length;
+  const isCapacitor = (id: string) => capacitors.some((one) => one.id === id);
   const unlooked = fittedParts.filter(
-    (part) => part.origin === "found" && !facts.signs.some((sign) => sign.fittedPartId === part.id),
+    (part) =>
+      part.origin === "found" &&
+      isCapacitor(part.positionId) &&
+      !facts.signs.some((sign) => sign.fittedPartId === part.id),
   ).length;
   // A place that stays empty is decided too; in Rework it only has to come out.
   const emptyIds = leftEmptyIds(plans);

@@ -19,6 +19,7 @@ import { jobChargeStates } from "./jobCharge";
 import { type OpenPoint, openPoint } from "./openPoint";
 import { partPoints } from "./partPoints";
 import { capturePoints, railPoints } from "./railPoints";
+import { workPoints } from "./workPoints";
 
 /**
  * What a job must not be closed over in silence, collected from what was logged and never typed. A unit that goes back as it
@@ -37,6 +38,7 @@ export function openPoints(
   if (outcomeOf(facts.acts) !== "repaired") return always;
   return [
     ...partPoints(facts, rules, judgements),
+    ...workPoints(facts, nowMilliseconds),
     ...explanationPoints(explanation),
     ...railPoints(facts, rules),
     ...capturePoints(facts, ripple),

@@ -3,7 +3,7 @@ import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { doneSteps } from "../facts/reworkTicks";
 import { judgePosition } from "../judgement/judgeBoard";
-import { judgeDevices } from "../judgement/judgeDevice";
+import { judgeDevice, judgeDevices } from "../judgement/judgeDevice";
 import { needsReplacement } from "../judgement/needsReplacement";
 import type { PartJudgement } from "../judgement/verdict";
 import { standingReadings } from "../readings/reading";
@@ -37,7 +37,7 @@ function oldPartCodes(judgement: PartJudgement | undefined, isRemoved: boolean):
 
 /** A new part is a part: it can be bad, and one that was never read may be. */
 function newPartCodes(facts: JobFacts, rules: JobRules, position: BoardPosition): readonly OpenPointCode[] {
-  if (position.kind !== "electrolytic") return [];
+  if (position.kind !== "electrolytic") return newDeviceCodes(facts, rules, position);
   const part = currentPart(facts.fittedParts, position.id);
   const isRead = standingReadings(facts.readings).some(
     (one) =>
@@ -46,6 +46,15 @@ function newPartCodes(facts: JobFacts, rules: JobRules, position: BoardPosition)
   if (!isRead) return rules.rail.mustReadNewParts ? ["new_part_not_read"] : [];
   const verdict = judgePosition(facts, position.id, rules.judgement, "current")?.verdict;
   return verdict === "failed" ? ["new_part_bad"] : [];
+}
+
+/** Another kind that went in: read where a cold test of its kind tells anything. What reads bad is told with the others. */
+function newDeviceCodes(facts: JobFacts, rules: JobRules, position: BoardPosition): readonly OpenPointCode[] {
+  const judgement = judgeDevice(position, facts);
+  const hasColdTest = judgement?.lines.some((one) => !one.test.isLive && !one.test.isOptional) ?? false;
+  return hasColdTest && judgement?.verdict === "not_measured" && rules.rail.mustReadNewParts
+    ? ["new_part_not_read"]
+    : [];
 }
 
 /**

@@ -1,8 +1,10 @@
 import type { BoardNet, BoardPosition, PartKind } from "../board/board";
 import { type DeviceTest, deviceTests } from "../board/deviceTests";
 import { tradeConstants } from "../constants/tradeConstants";
+import type { ReworkTick } from "../facts/jobFacts";
 import type { VerdictWord } from "../facts/overrules";
 import { latestSigns, type SignObservation, type VisualSign, visualSigns } from "../facts/visualSigns";
+import { type FactMoment, inOrder as factsInOrder } from "../readings/factMoment";
 import { isInCircuit, overRangeCode, type Reading, tellingReadings } from "../readings/reading";
 
 const { shortVolts, shortOhms } = tradeConstants.board;
@@ -45,7 +47,12 @@ interface Board {
   readonly nets: readonly BoardNet[];
   readonly readings: readonly Reading[];
   readonly signs?: readonly SignObservation[];
+  /** Absent: nothing was taken out or put in. */
+  readonly ticks?: readonly ReworkTick[];
 }
+
+/** Which part of a place is asked about: the one that was found, or the one that stands there now. */
+export type DeviceAsked = "found" | "now";
 
 /**
  * Verdict on a part that is no capacitor, from its standard tests and its looks: failed where one test is bad or its body
@@ -55,12 +62,13 @@ interface Board {
  * Shorts in circuit may be a parallel neighbour's: of two such parts on one net neither is condemned until a lead is up.
  * A supply is judged by least and most together, because a mean hides pulses. Rough: bands of usual silicon.
  */
-export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgement | null {
-  const signs = latestSigns(board.signs ?? [], position.id);
+export function judgeDevice(position: BoardPosition, board: Board, asked: DeviceAsked = "now"): DeviceJudgement | null {
+  const counts = countsFor(position.id, board.ticks ?? [], asked);
+  const signs = latestSigns((board.signs ?? []).filter(counts), position.id);
   const seen = visualSigns.filter((sign) => signs[sign] === "seen");
   const tests = deviceTests[position.kind];
   if (position.kind === "electrolytic" || (!tests && seen.length === 0)) return null;
-  const own = tellingReadings(board.readings).filter((one) => one.targetId === position.id);
+  const own = tellingReadings(board.readings).filter((one) => one.targetId === position.id && counts(one));
   const net = board.nets.find((one) => one.id === position.netId);
   const hasTwin =
     position.netId !== null &&
@@ -93,6 +101,18 @@ export function judgeDevice(position: BoardPosition, board: Board): DeviceJudgem
   const traps = new Set(lines.flatMap((one) => (one.trap ? [one.trap] : [])));
   if (position.kind === "fuse" && verdict === "sound") traps.add("fuse_clears_nothing");
   return { positionId: position.id, verdict, lines, seen, traps: [...traps] };
+}
+
+/** What was read before a new part went in is of the old one; what came after is of the new. */
+function countsFor(positionId: string, ticks: readonly ReworkTick[], asked: DeviceAsked) {
+  const fits = factsInOrder(ticks.filter((one) => one.positionId === positionId && one.step === "fitted"));
+  const standing = fits.at(-1)?.isDone ? fits.at(-1) : undefined;
+  const change = asked === "now" ? standing : fits.find((one) => one.isDone);
+  return (fact: Pick<FactMoment, "sequence">): boolean => {
+    if (!change) return true;
+    const isAfter = (fact.sequence ?? Number.POSITIVE_INFINITY) > (change.sequence ?? Number.POSITIVE_INFINITY);
+    return asked === "now" ? isAfter : !isAfter;
+  };
 }
 
 /** Every part that has standard tests, by position. */

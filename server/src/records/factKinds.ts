@@ -5,7 +5,7 @@ import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
 import { factMoment } from "./facts";
 import { onWire, toPowerEvent, withoutJob } from "./loadJobs";
-import { requirePartOfJob, requirePositionOfJob, requireTarget } from "./ownership";
+import { requirePartOfJob, requirePhotoOfJob, requirePositionOfJob, requireTarget } from "./ownership";
 import { applyTick } from "./reworkActs";
 import { simulatedHere } from "./simulated";
 
@@ -111,6 +111,7 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
   },
   act: {
     async store(scope, jobId, { clockId, at, ...body }) {
+      if (body.photoId) await requirePhotoOfJob(scope, jobId, body.photoId);
       const moment = await factMoment(scope, clockId);
       await scope.rows.jobActs.insert({ ...body, ...moment, jobId, at: new Date(at) });
     },

@@ -179,7 +179,7 @@ export function toPowerEvent({ checkValues, ...event }: PowerEventDbRow) {
 /** Columns side by side in the table, grouped on the wire. */
 export function toPlan(row: ReplacementPlanRow): PlanRow {
   const { id: _, positionId, version, cataloguePartId, partInHandId, stockItemId, round, reasons, ...more } = row;
-  const { isLeftEmpty, component, ...overrides } = more;
+  const { isLeftEmpty, component, otherPart, ...overrides } = more;
   return {
     positionId,
     version,
@@ -188,6 +188,7 @@ export function toPlan(row: ReplacementPlanRow): PlanRow {
     stockItemId,
     isLeftEmpty,
     component,
+    otherPart,
     round,
     overrides,
     reasons,

@@ -1,4 +1,13 @@
-import { type JobAct, partBeside, type ReworkStep, type ReworkTick, roundNumber, roundStart } from "@pale-cap/core";
+import { randomUUID } from "node:crypto";
+import {
+  isChosen,
+  type JobAct,
+  partBeside,
+  type ReworkStep,
+  type ReworkTick,
+  roundNumber,
+  roundStart,
+} from "@pale-cap/core";
 import { Op } from "sequelize";
 import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
@@ -52,9 +61,20 @@ async function noteStripe({ rows }: Scope, { positionId, stripeDegrees }: TickOf
 async function removePart(scope: Scope, { positionId, at }: TickOfPlace): Promise<void> {
   const part = await scope.rows.fittedParts.first(standingIn(positionId));
   const isOfThisRound = part?.origin === "replacement" && (await wasFittedInRound(scope, positionId, part.id));
+  if (!part && (await isUnlistedPlace(scope, positionId))) {
+    await scope.rows.fittedParts.insert({ ...unknownPart, id: randomUUID(), positionId, removedAt: at });
+    return;
+  }
   if (!part || isOfThisRound) throw new HttpProblem("conflict", "There is no old part at this position to remove.");
   await scope.rows.fittedParts.update({ removedAt: at }, { id: part.id });
 }
+
+/** What other parts than capacitors have no row for: that one was found there is known once it came out. */
+async function isUnlistedPlace({ rows }: Scope, positionId: string): Promise<boolean> {
+  const kind = (await rows.positions.first({ id: positionId }))?.kind;
+  return kind !== "electrolytic" && !(await rows.fittedParts.has({ positionId }));
+}
+const unknownPart = { origin: "found", stripeDegrees: null, fittedAt: null } as const;
 
 async function putBack(scope: Scope, { positionId }: TickOfPlace): Promise<void> {
   if (await scope.rows.fittedParts.has(standingIn(positionId))) {
@@ -101,11 +121,25 @@ async function fitPart(scope: Scope, tick: TickOfPlace): Promise<void> {
   const { positionId, fittedPartId, stripeDegrees, at } = tick;
   const plan = await rows.replacementPlans.first({ positionId });
   const isOfRound = plan !== null && scope.job !== null && plan.round === (await currentRound(scope, scope.job.id));
-  if (!plan || !isOfRound || !fittedPartId || (plan.cataloguePartId === null && plan.partInHandId === null)) {
+  if (!plan || !isOfRound || !fittedPartId || !isChosen(plan)) {
     throw new HttpProblem("conflict", "Nothing was chosen for this position yet.");
   }
   if (await rows.fittedParts.has(standingIn(positionId))) {
     throw new HttpProblem("conflict", "The old part is still in this position: remove it first.");
+  }
+  const isNoCapacitor = (await rows.positions.first({ id: positionId }))?.kind !== "electrolytic";
+  if (isNoCapacitor) {
+    if (await isUnlistedPlace(scope, positionId)) {
+      throw new HttpProblem("conflict", "The old part is still in this position: remove it first.");
+    }
+    await rows.fittedParts.insert({
+      id: fittedPartId,
+      positionId,
+      origin: "replacement",
+      fittedAt: at,
+      ...(await asOther(scope, plan)),
+    });
+    return;
   }
   if (plan.partInHandId !== null) {
     if (plan.partInHandId !== fittedPartId)
@@ -120,6 +154,16 @@ async function fitPart(scope: Scope, tick: TickOfPlace): Promise<void> {
   const common = { id: fittedPartId, positionId, origin: "replacement", cataloguePartId: part.id } as const;
   const stockItemId = await takeFromDrawer(scope, plan);
   await rows.fittedParts.insert({ ...common, ...asPart(part), stripeDegrees, stockItemId, fittedAt: at });
+}
+
+/** What stands on another part that goes in: its type out of the list, or what was said of it. */
+async function asOther({ rows }: Scope, { component, otherPart }: ReplacementPlanRow) {
+  const id = component?.componentId ?? null;
+  if (id === null) return { series: otherPart };
+  const listed = await rows.catalogueComponents.first({ id });
+  if (!listed) throw new HttpProblem("conflict", "The chosen part is not in the catalogue any more.");
+  const { maker, typeNumber, priceMinor } = listed;
+  return { maker, series: typeNumber, orderCode: typeNumber, priceMinor };
 }
 
 /**

@@ -16,6 +16,8 @@ export const jobActs = (sequelize: Sequelize) =>
     subjectId: column.id,
     word: column.text,
     note: column.text,
+    value: column.real,
+    photoId: column.id,
     at: column.moment,
     personId: column.id,
     ...factColumns,

@@ -12,6 +12,7 @@ export interface ReplacementPlanRow {
   /** Nothing goes in: its neighbours carry it. */
   isLeftEmpty: boolean;
   component: ComponentPlan | null;
+  otherPart: string | null;
   round: number;
   diameterMaxMetres: number | null;
   heightMaxMetres: number | null;
@@ -36,6 +37,7 @@ export const replacementPlans = (sequelize: Sequelize) =>
     stockItemId: column.id,
     isLeftEmpty: column.flag,
     component: column.json,
+    otherPart: column.text,
     round: column.whole,
     diameterMaxMetres: column.real,
     heightMaxMetres: column.real,

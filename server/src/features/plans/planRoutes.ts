@@ -35,6 +35,7 @@ export const planRoutes = (): readonly Route[] => [
       const values = {
         ...{ cataloguePartId: body.cataloguePartId, stockItemId, isLeftEmpty, round },
         ...(body.component !== undefined && { component: await knownComponent(scope, body.component) }),
+        ...(body.otherPart !== undefined && { otherPart: body.otherPart }),
         ...body.overrides,
         reasons,
       };

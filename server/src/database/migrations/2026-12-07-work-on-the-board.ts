@@ -1,0 +1,8 @@
+/**
+ * What is done on a board beside ticks: acts carry a value and a photo; a place that holds no electrolytic says in words what
+ * goes in.
+ */
+export async function up({ sql }: { sql: (text: string) => Promise<void> }): Promise<void> {
+  await sql("ALTER TABLE job_acts ADD COLUMN value double precision, ADD COLUMN photo_id uuid REFERENCES photos");
+  await sql("ALTER TABLE replacement_plans ADD COLUMN other_part text");
+}
