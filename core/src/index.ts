@@ -72,7 +72,7 @@ export * from "./facts/jobFacts";
 export * from "./facts/jobRules";
 export * from "./facts/overrules";
 export * from "./facts/powerEvents";
-export { doneSteps, partBeside, standingPart } from "./facts/reworkTicks";
+export { doneSteps, partBeside, standingPart, stepsOf } from "./facts/reworkTicks";
 export { faultFacts, roundNumber, roundStart, roundView } from "./facts/rounds";
 export * from "./facts/teardown";
 export * from "./facts/visualSigns";
@@ -271,6 +271,11 @@ export {
 export type { RippleNeed } from "./replacement/rippleNeed";
 export { type SharedPlace, type SharedQuestion, sharedQuestions } from "./replacement/sharedPlace";
 export type { Clearances, Surroundings } from "./replacement/surroundings";
+export { type BoardDamage, boardDamages, type DamageState } from "./rework/boardDamage";
+export { bridgingWire, traceAmps, traceWidthMetres, wireAmps } from "./rework/bridging";
+export { type HeatAdvice, type HeatHelp, heatAdvice, type SolderMelt, usualLeadMetres } from "./rework/heatAdvice";
+export { type OrderReason, reworkOrder, type WorkStep } from "./rework/reworkOrder";
+export { leakSigns, type WorkCheck, workChecks } from "./rework/workChecks";
 export { boostBulk } from "./ripple/boostBulk";
 export {
   type BulkEffect,

@@ -29,7 +29,7 @@ export const cautions = {
   backlight:
     "A backlight's lamps run above 1 kV and its LED strings at 60 to 250 V on the output side, more when one is open: burns and shock far from the mains side.",
   electrolyte:
-    "Electrolyte has leaked: gloves on, nothing to the eyes, washed off before any heat. A smell of fish is it too. Its fumes bite, and what stays goes on corroding.",
+    "Electrolyte has leaked: gloves on, nothing to the eyes, off the skin with soap and water at once, off the board before any heat. A smell of fish is it too. Its fumes bite, and what stays goes on corroding.",
   hotAir: "Hot air: film and X capacitors beside it melt first. Shield them, or use the iron.",
   chargedByTest: "An insulation test and an outside feed charge what they are put on: discharge it and verify again.",
   reforming:

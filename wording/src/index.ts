@@ -30,3 +30,4 @@ export * from "./stockWords";
 export * from "./strategyWords";
 export * from "./times";
 export * from "./verdictWords";
+export * from "./workWords";

@@ -6,10 +6,13 @@ import {
   ratingNames,
 } from "@pale-cap/core";
 import type { InferType } from "yup";
-import { array, finiteNumber, idField, nullableText, strictObject, wordField } from "../fields/fields";
+import { array, finiteNumber, idField, nullableText, nullableWord, strictObject, wordField } from "../fields/fields";
 
-/** Other parts than electrolytics, of one kind. */
-export const componentQuerySchema = strictObject({ kind: wordField<ComponentKind>(componentKinds) });
+/** Other parts than electrolytics: of one kind, or by their ids, as a job's plans name them. */
+export const componentQuerySchema = strictObject({
+  kind: nullableWord<ComponentKind>(componentKinds),
+  ids: array().of(idField()).max(200).required(),
+});
 export type ComponentQuery = InferType<typeof componentQuerySchema>;
 
 /** A rating that somebody read off a part or its sheet: a number in SI, or a word. */

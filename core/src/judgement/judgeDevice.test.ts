@@ -47,6 +47,25 @@ describe("judgeDevice", () => {
     expect(looked("connector", "cracked_joint")?.verdict).toBe("not_measured");
     expect(judge("connector", [])).toBeNull();
   });
+  it("asks a new part anew, and still knows what the old one was", () => {
+    const position = samplePosition("X1", { kind: "fuse" });
+    const tick = (step: "removed" | "fitted", sequence: number, isDone = true) => ({
+      ...{ positionId: "at-X1", step, isDone, at: "2026-11-23T10:00:00Z", sequence },
+      ...{ clockId: null, receivedAt: null, clockAheadSeconds: null },
+    });
+    const old = read("1,2", null, { sequence: 1 });
+    const burst = { ...{ fittedPartId: null, positionId: "at-X1", sign: "burst" as const, state: "seen" as const } };
+    const signs = [{ ...burst, sequence: 2, observedAt: "2026-11-23T09:00:00Z" }];
+    const fit = [tick("removed", 3), tick("fitted", 4)];
+    const verdict = (readings: readonly Reading[], ticks: ReturnType<typeof tick>[], asked: "now" | "found") =>
+      judgeDevice(position, { positions: [position], nets: [], readings, ticks, signs }, asked)?.verdict;
+    expect(verdict([old], [tick("removed", 3)], "now")).toBe("failed");
+    expect(verdict([old], fit, "now")).toBe("not_measured");
+    const fresh = read("1,2", 0.1, { sequence: 5 });
+    expect([verdict([old, fresh], fit, "now"), verdict([old, fresh], fit, "found")]).toEqual(["sound", "failed"]);
+    // Taken back, it is the old one that stands there.
+    expect(verdict([old], [...fit, tick("fitted", 6, false)], "now")).toBe("failed");
+  });
   it("wants all four diodes of a bridge, and looks downstream where only across is wrong", () => {
     const four = ["L,+", "N,+", "-,L", "-,N"].map((pins) => drop(pins, 0.52));
     expect(judge("bridge", four.slice(1))?.verdict).toBe("cannot_tell");

@@ -37,6 +37,12 @@ export function boardDamages(acts: readonly JobAct[]): readonly BoardDamage[] {
     const { id = "", kind, subjectId, word, note, photoId = null, at, value = null } = act;
     const damage = damageKinds.find((one) => one === word);
     if (kind === "damage" && subjectId !== null && damage) {
+      // A photo that comes after belongs to what was logged before it.
+      const bare = damages.filter((one) => one.positionId === subjectId).at(-1);
+      if (photoId !== null && bare?.kind === damage && bare.photoId === null) {
+        amend(subjectId, () => ({ photoId }));
+        continue;
+      }
       const nothing = { way: null, size: null, mendNote: null, ohms: null, state: "open" } as const;
       damages.push({ ...{ id, positionId: subjectId, kind: damage, note, photoId, at }, ...nothing });
     }

@@ -116,6 +116,10 @@ export const router = createBrowserRouter([
         ],
       },
       {
+        path: "jobs/:jobId/rework-list",
+        lazy: async () => ({ Component: (await import("../lenses/rework/ReworkListPage")).ReworkListPage }),
+      },
+      {
         path: "jobs/:jobId/report",
         lazy: async () => ({ Component: (await import("../lenses/handOver/ReportPage")).ReportPage }),
       },

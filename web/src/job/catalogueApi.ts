@@ -35,6 +35,10 @@ export const catalogueApi = api.injectEndpoints({
       query: (kind) => asked(routes.catalogueComponents, { kind }),
       providesTags: ["Catalogue"],
     }),
+    componentsById: build.query<readonly CatalogueComponent[], readonly string[]>({
+      query: (ids) => asked(routes.catalogueComponents, { ids: ids.join(",") }),
+      providesTags: ["Catalogue"],
+    }),
     stock: build.query<readonly StockItem[], void>({
       query: () => routes.stock.slice(1),
       providesTags: ["Stock"],
@@ -42,5 +46,11 @@ export const catalogueApi = api.injectEndpoints({
   }),
 });
 
-export const { useCatalogueQuery, useReachedQuery, useCataloguePartsQuery, useStockQuery, useComponentsQuery } =
-  catalogueApi;
+export const {
+  useCatalogueQuery,
+  useReachedQuery,
+  useCataloguePartsQuery,
+  useStockQuery,
+  useComponentsQuery,
+  useComponentsByIdQuery,
+} = catalogueApi;

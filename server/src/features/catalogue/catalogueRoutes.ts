@@ -12,6 +12,7 @@ import {
   routes,
 } from "@pale-cap/contract";
 import { parseQuantity } from "@pale-cap/core";
+import { Op } from "sequelize";
 import { audit } from "../../audit/audit";
 import type { Scope } from "../../database/scope";
 import { receiveUpload } from "../../http/receiveUpload";
@@ -69,9 +70,12 @@ export const catalogueRoutes = (): readonly Route[] => [
     path: routes.catalogueComponents,
     right: "read",
     schema: componentQuerySchema,
-    query: ({ kind }) => ({ kind }),
-    read: ({ rows }, { body: { kind } }) =>
-      rows.catalogueComponents.all({ kind }, [
+    query: ({ kind, ids }) => ({
+      kind: kind || null,
+      ids: typeof ids === "string" && ids !== "" ? ids.split(",") : [],
+    }),
+    read: ({ rows }, { body: { kind, ids } }) =>
+      rows.catalogueComponents.all(kind ? { kind } : { id: { [Op.in]: ids } }, [
         ["typeNumber", "ASC"],
         ["id", "ASC"],
       ]),

@@ -155,6 +155,16 @@ describe("an act", () => {
     await send({ word: null }).expect(422);
     expect((await load()).acts).toEqual([]);
   });
+  it("carries the value or the words that its kind needs, and a photo of its own job only", async () => {
+    const damage = { subjectId: part.positionId, kind: "damage", word: "pad" };
+    await send({ kind: "mend_read", subjectId: part.positionId, word: null }).expect(422);
+    await send({ kind: "mend_read", subjectId: part.positionId, word: null, value: -1 }).expect(422);
+    await send({ kind: "mechanical", word: null, note: " " }).expect(422);
+    await send({ ...damage, photoId: newId() }).expect(409);
+    expect((await load()).acts).toEqual([]);
+    await send({ kind: "mend_read", subjectId: part.positionId, word: null, value: 0.02 }).expect(201);
+    expect((await load()).acts).toMatchObject([{ kind: "mend_read", value: 0.02, photoId: null }]);
+  });
 });
 
 describe("a batch of facts", () => {

@@ -114,6 +114,49 @@ describe("a plan for another part", () => {
   });
 });
 
+describe("a place of another kind", () => {
+  const make = async (kind: string) => {
+    const position = (await load()).positions.find((one) => one.id === part.positionId);
+    const values = { ...editableValues("position", position as object), kind, designator: "X1" };
+    part = { ...part, positionId: newId() };
+    const changes = [{ table: "position", operation: "insert", id: part.positionId, version: null, values }];
+    await request(test.app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes }).expect(200);
+  };
+  const own = async () => (await load()).fittedParts.filter((one) => one.positionId === part.positionId);
+  it("goes out and in by what was said of it, and comes back", async () => {
+    await make("choke");
+    await plan(0, { cataloguePartId: null, otherPart: "the same type" }).expect(200);
+    const fitted = newId();
+    // What stands there comes out first.
+    await tick("fitted", true, fitted).expect(409);
+    await tick("removed").expect(201);
+    expect(await own()).toMatchObject([{ origin: "found", capacitanceFarads: null, removedAt: expect.any(String) }]);
+    await tick("removed").expect(409);
+    await tick("fitted", true, fitted).expect(201);
+    expect((await own()).find((one) => one.id === fitted)).toMatchObject({
+      series: "the same type",
+      origin: "replacement",
+    });
+    await tick("fitted", false).expect(201);
+    await tick("removed", false).expect(201);
+    expect((await own()).find((one) => one.origin === "found")?.removedAt).toBeNull();
+  });
+  it("takes type, maker and price of what was chosen, and nothing where nothing was said", async () => {
+    await make("fuse");
+    await tick("removed").expect(201);
+    await tick("fitted", true, newId()).expect(409);
+    const id = newId();
+    const entry = { id, kind: "fuse", maker: "Vessin", typeNumber: "T4", ratings: {}, priceMinor: 25 } as const;
+    await test.inScope(({ rows }) => rows.catalogueComponents.insert(entry));
+    await plan(0, { cataloguePartId: null, component: { kind: "fuse", ratings: [], componentId: id } }).expect(200);
+    const fitted = newId();
+    await tick("fitted", true, fitted).expect(201);
+    expect((await own()).find((one) => one.id === fitted)).toMatchObject({
+      ...{ maker: "Vessin", series: "T4", orderCode: "T4", priceMinor: 25 },
+    });
+  });
+});
+
 describe("rework ticks", () => {
   it("take the old part out and put the planned one in, as a part of its own", async () => {
     await plan(0).expect(200);

@@ -9,12 +9,12 @@ import { useCataloguePartsQuery } from "../../job/catalogueApi";
 import { useFamilyQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
 import { jobApi, useJobQuery } from "../../job/jobApi";
+import { useEditPlanMutation } from "../../job/planApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import classes from "./choose.module.css";
-import { useEditPlanMutation } from "./planApi";
 
 /** Other open units of the kind: the same choice for their place of the same name, as far as the drawers reach. */
 export function FamilyChoice({ position }: { readonly position: Position }) {

@@ -1,6 +1,6 @@
 import type { Problem } from "@pale-cap/contract";
 import { useState } from "react";
-import { usePlanEdit } from "./usePlanEdit";
+import { usePlanEdit } from "../../job/usePlanEdit";
 
 /** Chooses for several places, one after the other; the first that is refused stops the rest and says so. */
 export function useChooseMany() {

@@ -1,6 +1,6 @@
 import type { Problem } from "@pale-cap/contract";
 import { useState } from "react";
-import { type MakePlanChange, usePlanEdit } from "./usePlanEdit";
+import { type MakePlanChange, usePlanEdit } from "../../job/usePlanEdit";
 
 /** Edits the plan of one place; resolves to whether it was stored. */
 export function useChoosePlan(positionId: string) {

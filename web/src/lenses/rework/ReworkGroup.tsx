@@ -1,16 +1,20 @@
-import { Checkbox, NativeSelect } from "@mantine/core";
+import { Button, Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import type { Problem } from "@pale-cap/contract";
 import { doPolaritiesAgree, hasBoardRecord, type ReworkStep, reworkSteps } from "@pale-cap/core";
-import { directionWord, markLabels } from "@pale-cap/wording";
+import { directionWord, markLabels, partKindLabels } from "@pale-cap/wording";
+import { useState } from "react";
 import { stripePath } from "../../drawing/boardGeometry";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
 import { useLogAct } from "../../job/useLogAct";
+import { usePlanEdit } from "../../job/usePlanEdit";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
+import { useDraft } from "../../ui/useDraft";
 import classes from "./rework.module.css";
 import type { ReworkRow, ReworkRows } from "./reworkRows";
 import { isPossible, useTick } from "./useTick";
@@ -27,6 +31,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
   const { facts } = useJob();
   const [tick, { problem }] = useTick();
   const { replacement, rows } = group;
+  const steps = reworkSteps.filter((step) => rows.some((row) => row.steps.includes(step)));
   const name = replacement?.name ?? "places without a choice";
 
   return (
@@ -50,8 +55,8 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
           <tr>
             <th scope="col">Place</th>
             <th scope="col">Comes out</th>
-            {reworkSteps.map((step) => {
-              const isAll = rows.every((row) => row.done.has(step));
+            {steps.map((step) => {
+              const isAll = rows.every((row) => row.done.has(step) || !row.steps.includes(step));
               return (
                 <th key={step} scope="col">
                   <Checkbox
@@ -90,6 +95,7 @@ export function ReworkGroup({ group, isOneAtATime }: { readonly group: ReworkRow
             <Row
               key={row.position.id}
               row={row}
+              steps={steps}
               isHeldBack={
                 isOneAtATime && rows.some((one) => one !== row && one.done.has("removed") && !one.done.has("fitted"))
               }
@@ -161,6 +167,7 @@ function BoardRecord({ row }: { readonly row: ReworkRow }) {
 
 function Row(props: {
   readonly row: ReworkRow;
+  readonly steps: readonly ReworkStep[];
   /** Another place of the value is empty now, and the house rule takes one out at a time. */
   readonly isHeldBack: boolean;
   readonly onTick: (step: ReworkStep, isDone: boolean) => void;
@@ -187,28 +194,43 @@ function Row(props: {
     <tr data-selected={target?.id === position.id || undefined}>
       <td>
         <button type="button" className={classes.place} onClick={() => select({ kind: "part", id: position.id })}>
-          <MarkSketch degrees={position.boardNegativeDegrees ?? found.stripeDegrees} />
+          {position.kind === "electrolytic" && (
+            <MarkSketch degrees={position.boardNegativeDegrees ?? found?.stripeDegrees ?? null} />
+          )}
           {position.designator}
         </button>
         <div className={text.soft}>{row.net?.name}</div>
       </td>
       <td>
-        <Quantity value={found.capacitanceFarads} unit="F" isMarking /> <Quantity value={found.ratedVolts} unit="V" />
+        {position.kind !== "electrolytic" ? (
+          partKindLabels[position.kind]
+        ) : found ? (
+          <>
+            <Quantity value={found.capacitanceFarads} unit="F" isMarking />{" "}
+            <Quantity value={found.ratedVolts} unit="V" />
+          </>
+        ) : (
+          <span className={text.soft}>nothing was there</span>
+        )}
+        {position.kind !== "electrolytic" && row.replacement === null && <WhatGoesIn positionId={position.id} />}
       </td>
-      {reworkSteps.map((step) => (
+      {props.steps.map((step) => (
         <td key={step}>
-          <Checkbox
-            size="md"
-            aria-label={`${position.designator}: ${headings[step]}`}
-            checked={row.done.has(step)}
-            disabled={
-              (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
-              !isPossible(facts, row, step, !row.done.has(step))
-            }
-            onChange={(event) => props.onTick(step, event.currentTarget.checked)}
-          />
-          <div className={text.soft}>{details[step]}</div>
-          {step === "polarity_board_mark" && <BoardRecord row={row} />}
+          {!row.steps.includes(step) && <span className={text.soft}>–</span>}
+          {row.steps.includes(step) && (
+            <Checkbox
+              size="md"
+              aria-label={`${position.designator}: ${headings[step]}`}
+              checked={row.done.has(step)}
+              disabled={
+                (step === "removed" && !row.done.has(step) && props.isHeldBack) ||
+                !isPossible(facts, row, step, !row.done.has(step))
+              }
+              onChange={(event) => props.onTick(step, event.currentTarget.checked)}
+            />
+          )}
+          <div className={text.soft}>{row.steps.includes(step) && details[step]}</div>
+          {step === "polarity_board_mark" && row.steps.includes(step) && <BoardRecord row={row} />}
           {step === "polarity_part_mark" && row.done.has("fitted") && !row.done.has(step) && (
             <StripeSeen label={`${position.designator}: stripe seen`} isDisabled={false} onSeen={props.onStripeSeen} />
           )}
@@ -218,6 +240,36 @@ function Row(props: {
         </td>
       ))}
     </tr>
+  );
+}
+
+/** What goes in where no list has it, in words; one key for the same type. */
+function WhatGoesIn({ positionId }: { readonly positionId: string }) {
+  const { edit } = usePlanEdit();
+  const { detail } = useJob();
+  const [words, setWords, dropWords] = useDraft(`${detail.job.id} goes in ${positionId}`, "");
+  const [problem, setProblem] = useState<Problem>();
+  const take = async (otherPart: string) => {
+    const refusal = await edit(positionId, () => ({ otherPart }));
+    setProblem(refusal);
+    if (!refusal) dropWords(words);
+  };
+  return (
+    <div className={classes.goesIn}>
+      <TextInput
+        size="xs"
+        aria-label="What goes in"
+        placeholder="type, or say where it is from"
+        maxLength={80}
+        value={words}
+        onChange={(event) => setWords(event.currentTarget.value)}
+        onKeyDown={(event) => event.key === "Enter" && words.trim() !== "" && void take(words.trim())}
+      />
+      <Button size="compact-sm" onClick={() => void take(words.trim() || "the same type")}>
+        {words.trim() === "" ? "The same type" : "Goes in"}
+      </Button>
+      <ProblemNote problem={problem} />
+    </div>
   );
 }
 

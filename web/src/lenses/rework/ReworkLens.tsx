@@ -1,24 +1,28 @@
 import { SegmentedControl } from "@mantine/core";
-import { doneSteps, isChosen, type ReworkStep, type VisualSign } from "@pale-cap/core";
+import { doneSteps, isChosen, leakSigns, type ReworkStep, reworkOrder, stepsOf } from "@pale-cap/core";
 import { cautions, reworkRuleWords } from "@pale-cap/wording";
-import { useCallback } from "react";
+import { useCallback, useMemo } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
+import { useSelectedPosition } from "../../job/useTarget";
+import { ProbeBar } from "../../probe/ProbeBar";
 import { Caution } from "../../ui/Caution";
 import { Pane } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { ClosingList } from "./ClosingList";
+import { Mechanical } from "./Mechanical";
+import { PlaceWork } from "./PlaceWork";
 import { ReworkGroup } from "./ReworkGroup";
 import classes from "./rework.module.css";
 import type { ReworkRows } from "./reworkRows";
+import { useReadAlone } from "./useReadAlone";
 import { useReworkKeys } from "./useReworkKeys";
 import { useReworkRows } from "./useReworkRows";
 import { useTick } from "./useTick";
-
-/** Signs that electrolyte is out. */
-const leaking: readonly VisualSign[] = ["vented", "burst", "crust", "leak"];
+import { WorkList } from "./WorkList";
+import { WorkPlan } from "./WorkPlan";
 
 /** What comes out and goes in, which way round, ticked off in groups. */
 export function ReworkLens() {
@@ -30,17 +34,32 @@ export function ReworkLens() {
   const isOneAtATime = (group: ReworkRows) =>
     removing === "one_at_a_time" ||
     (removing === "group_with_photo" && !hasBoardPhoto && group.rows.some(({ position }) => position.xMetres === null));
-  const hasLeaked = facts.signs.some((one) => one.state === "seen" && leaking.includes(one.sign));
+  const hasLeaked = facts.signs.some((one) => one.state === "seen" && leakSigns.includes(one.sign));
   const [tick, { problem }] = useTick();
   const [isWhole, setWhole] = useReworkKeys(groups, tick, isOneAtATime);
+  const target = useSelectedPosition();
+  const rows = useMemo(() => groups.flatMap((one) => one.rows), [groups]);
+  const selected = rows.find((one) => one.position.id === target?.id);
+  const steps = useMemo(
+    () =>
+      reworkOrder(
+        facts,
+        rows.map((one) => one.position.id),
+        hasBoardPhoto,
+      ),
+    [facts, rows, hasBoardPhoto],
+  );
+  const asked = useReadAlone(selected);
   const look = useCallback(
     (id: string) => {
       const isPlanned = facts.plans.some((plan) => plan.positionId === id && isChosen(plan));
       const steps = doneSteps(facts.ticks, id);
-      const note = noteOf(steps, isPlanned);
+      const kind = facts.positions.find((one) => one.id === id)?.kind ?? "electrolytic";
+      const isWhole = stepsOf(kind).every((step) => step === "removed" || steps.has(step));
+      const note = noteOf(steps, isWhole, isPlanned);
       return { isFaded: !isPlanned, isEmpty: steps.has("removed") && !steps.has("fitted"), note };
     },
-    [facts.plans, facts.ticks],
+    [facts.plans, facts.ticks, facts.positions],
   );
   return (
     <LensLayout
@@ -84,18 +103,23 @@ export function ReworkLens() {
             </div>
           )}
           <ProblemNote problem={problem} />
+          <WorkPlan steps={steps} rows={rows} />
+          {selected && <PlaceWork key={selected.position.id} row={selected} />}
           {groups.map((group) => (
             <ReworkGroup key={group.key} group={group} isOneAtATime={isOneAtATime(group)} />
           ))}
+          <WorkList />
+          <Mechanical />
           <ClosingList />
         </Pane>
       }
+      foot={asked ? <ProbeBar /> : undefined}
     />
   );
 }
 
-function noteOf(steps: ReadonlySet<ReworkStep>, isPlanned: boolean): string | undefined {
-  if (steps.has("fitted")) return steps.size === 4 ? "fitted" : "check polarity";
+function noteOf(steps: ReadonlySet<ReworkStep>, isWhole: boolean, isPlanned: boolean): string | undefined {
+  if (steps.has("fitted")) return isWhole ? "fitted" : "check polarity";
   if (steps.has("removed")) return "out";
   return isPlanned ? "to replace" : undefined;
 }

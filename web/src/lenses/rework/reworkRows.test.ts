@@ -1,4 +1,4 @@
-import type { CataloguePart } from "@pale-cap/core";
+import type { CatalogueComponent, CataloguePart } from "@pale-cap/core";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
 import { sampleDetail } from "../../../testing/sampleView";
@@ -24,10 +24,37 @@ describe("reworkRows", () => {
     expect(groups[0]?.replacement?.key).toBe("new-1000u");
   });
 
-  it("leaves out what was not chosen, what the catalogue does not have, and places where nothing was found", () => {
-    const plans = [plan("C1", null), plan("C2", "gone"), plan("C4", "new-470u")];
+  it("leaves out what was not chosen and what the catalogue does not have", () => {
+    const plans = [plan("C1", null), plan("C2", "gone"), plan("C4", null)];
     expect(reworkRows(sampleDetail({ ...base, plans }), catalogue)).toEqual([]);
     expect(reworkRows(sampleDetail({ ...base, plans: [plan("C3", "new-470u")] }), undefined)).toEqual([]);
+  });
+
+  it("asks nothing out of a place where nothing was found, as beside one that holds two", () => {
+    const [group] = reworkRows(sampleDetail({ ...base, plans: [plan("C4", "new-470u")] }), catalogue);
+    expect(group?.rows[0]?.found).toBeUndefined();
+    expect(group?.rows[0]?.steps).toEqual(["fitted", "polarity_board_mark", "polarity_part_mark"]);
+  });
+
+  it("has a row for every kind of part: out and in, by the list, in words, or out alone", () => {
+    const kinds = ["transistor", "fuse", "choke", "heat-sink"] as const;
+    const places = kinds.map((kind, n) => samplePosition(`X${n}`, { kind }));
+    const listed = { id: "fet", kind: "transistor", maker: "Ostrel", typeNumber: "N65" } as CatalogueComponent;
+    const component = { kind: "transistor", ratings: [], componentId: "fet" };
+    const plans = [
+      { ...plan("X0", null), component },
+      { ...plan("X1", null), otherPart: "the same type" },
+      { ...plan("X2", null), isLeftEmpty: true },
+    ];
+    const detail = sampleDetail({ positions: places, fittedParts: [], plans: plans as never });
+    const rows = reworkRows(detail, [], new Set(["at-X3"]), [listed]).flatMap((one) => one.rows);
+    expect(rows.map((row) => [row.position.designator, row.replacement?.name, row.steps])).toEqual([
+      ["X0", "Ostrel N65", ["removed", "fitted"]],
+      ["X1", "the same type", ["removed", "fitted"]],
+      ["X2", undefined, ["removed"]],
+    ]);
+    // Chosen out of a list that is not there yet: it waits.
+    expect(reworkRows(detail, [], new Set(), undefined).flatMap((one) => one.rows)).toHaveLength(2);
   });
 
   it("calls only a new part fitted, and knows what was ticked", () => {

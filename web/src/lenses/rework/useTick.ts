@@ -16,9 +16,10 @@ const needs: Readonly<Record<ReworkStep, ReworkStep | null>> = {
 
 /** A tick needs the step before it, a new part a choice, and a polarity the record that it confirms. */
 export function isPossible(facts: Pick<JobFacts, "acts">, row: ReworkRow, step: ReworkStep, isDone: boolean): boolean {
+  if (!row.steps.includes(step)) return false;
   if (!isDone) return step !== "removed" || !row.done.has("fitted");
   const needed = needs[step];
-  if (needed !== null && !row.done.has(needed)) return false;
+  if (needed !== null && row.steps.includes(needed) && !row.done.has(needed)) return false;
   if (step === "fitted") return row.replacement !== null;
   if (step === "polarity_board_mark") return hasBoardRecord(facts, row.position);
   return step !== "polarity_part_mark" || row.fitted?.stripeDegrees != null;

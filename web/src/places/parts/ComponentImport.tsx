@@ -78,7 +78,8 @@ export function ComponentImport({ currency, onLeave }: { readonly currency: stri
         {read && typeof read !== "string" && !outcome && (
           <>
             <p className={text.softLine} role="status">
-              {read.entries.length} {read.entries.length === 1 ? "row" : "rows"} can be taken in, {read.bad.length} cannot.
+              {read.entries.length} {read.entries.length === 1 ? "row" : "rows"} can be taken in, {read.bad.length}{" "}
+              cannot.
               {read.unknownHeaders.length > 0 &&
                 ` Left out, for nobody here knows the heading: ${listWords(read.unknownHeaders)}.`}
             </p>

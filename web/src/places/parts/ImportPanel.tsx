@@ -159,7 +159,8 @@ export function ImportPanel({ currency, onLeave }: { readonly currency: string; 
         {read && !outcome && (
           <>
             <p className={text.softLine} role="status">
-              {read.count} {read.count === 1 ? "row" : "rows"} can be taken in, {read.badCount} cannot. The first as they were understood:
+              {read.count} {read.count === 1 ? "row" : "rows"} can be taken in, {read.badCount} cannot. The first as
+              they were understood:
             </p>
             <ul className={classes.log}>
               {read.first.map((part) => (

@@ -1,7 +1,7 @@
 import { type PlanAnswer, type PlanEdit, routes } from "@pale-cap/contract";
-import { api } from "../../api/api";
-import { type OnJob, url } from "../../job/onJob";
-import { patching, upsert, upsertAll } from "../../job/patching";
+import { api } from "../api/api";
+import { type OnJob, url } from "./onJob";
+import { patching, upsert, upsertAll } from "./patching";
 
 export const planApi = api.injectEndpoints({
   endpoints: (build) => ({

@@ -1,9 +1,9 @@
 import type { PlanEdit, PlanRow, Problem } from "@pale-cap/contract";
 import { noOverrides, type RequirementOverrides, roundNumber } from "@pale-cap/core";
-import { newId } from "../../api/newId";
-import { useInTurn } from "../../job/useInTurn";
-import { asProblem } from "../../ui/ProblemNote";
+import { newId } from "../api/newId";
+import { asProblem } from "../ui/ProblemNote";
 import { useEditPlanMutation } from "./planApi";
+import { useInTurn } from "./useInTurn";
 
 /** What to change, from the plan as it is stored by then; none is stored before the first edit. */
 export type MakePlanChange = (overrides: RequirementOverrides, stored: PlanRow | undefined) => PlanChange;
@@ -18,6 +18,7 @@ export type PlanChange = Partial<
     | "isFromDrawer"
     | "isLeftEmpty"
     | "component"
+    | "otherPart"
   >
 >;
 
