@@ -2,7 +2,6 @@ import { randomUUID } from "node:crypto";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { gzipSync } from "node:zlib";
 import type { JobDetail, StockItem } from "@pale-cap/contract";
 import { boardInsert, netValues, partValues, positionValues, readingValues } from "@pale-cap/core/testing";
 import { By } from "selenium-webdriver";
@@ -10,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
+import { cataloguePart, shopApi } from "./shopApi";
 
 /** As many as the long run asks for; a tenth in every run. */
 const rowCount = Number(process.env.LONG_IMPORT_ROWS ?? 5000);
@@ -17,8 +17,13 @@ const folder = mkdtempSync(join(tmpdir(), "pale-cap-parts-"));
 let server: ServerUnderTest;
 let browser: Browser;
 let page: Page;
+let api: ReturnType<typeof shopApi>;
+const send = <T>(path: string, body: object, method = "POST") => api.send<T>(path, body, method);
+const load = <T>(path: string) => api.load<T>(path);
+const takeIn = (parts: readonly object[]) => api.takeIn(parts);
 beforeAll(async () => {
   server = await openServer("none");
+  api = shopApi(server);
   browser = await openBrowser();
   page = new Page(browser.driver, server.address);
 });
@@ -28,31 +33,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-async function send<T>(path: string, body: object, method = "POST"): Promise<T> {
-  const answer = await fetch(`${server.address}/api${path}`, {
-    method,
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify(body),
-  });
-  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
-  return (await answer.json()) as T;
-}
-const load = async <T>(path: string) => (await (await fetch(`${server.address}/api${path}`)).json()) as T;
-
-const part = (orderCode: string, more: object = {}) => ({
-  ...{ maker: "Kelpin", series: "Tern", orderCode, capacitorClass: "lowz", capacitanceFarads: 1e-3, ratedVolts: 16 },
-  ...{ temperatureClassCelsius: 105, diameterMetres: 0.01, heightMetres: 0.02, pitchMetres: 0.005, esrOhms: 0.046 },
-  ...{ rippleAmpsRms: 1.2, ratedLifeHours: 4000, priceMinor: 40, printed: null, ...more },
-});
-async function takeIn(parts: readonly object[]): Promise<void> {
-  const form = new FormData();
-  const about = { id: randomUUID(), source: "test", rowCount: parts.length, personId: null };
-  form.append("about", JSON.stringify(about));
-  form.append("catalogue", new Blob([new Uint8Array(gzipSync(JSON.stringify(parts)))]), "rows.json.gz");
-  const answer = await fetch(`${server.address}/api/catalogue/imports`, { method: "POST", body: form });
-  expect(answer.status).toBe(201);
-}
-
+const part = cataloguePart;
 /** A job with failed capacitors on one 12 V rail. */
 async function makeJob(
   designators: readonly string[],

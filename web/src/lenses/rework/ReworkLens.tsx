@@ -104,10 +104,10 @@ export function ReworkLens() {
           )}
           <ProblemNote problem={problem} />
           <WorkPlan steps={steps} rows={rows} />
-          {selected && <PlaceWork key={selected.position.id} row={selected} />}
           {groups.map((group) => (
             <ReworkGroup key={group.key} group={group} isOneAtATime={isOneAtATime(group)} />
           ))}
+          {selected && <PlaceWork key={selected.position.id} row={selected} />}
           <WorkList />
           <Mechanical />
           <ClosingList />

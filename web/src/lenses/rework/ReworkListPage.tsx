@@ -126,12 +126,19 @@ function Sheet() {
         <PlaceMap
           key={board.id}
           board={board}
+          others={detail.positions.filter(
+            (one) =>
+              one.boardId === board.id &&
+              one.xMetres !== null &&
+              one.yMetres !== null &&
+              !rows.some((row) => row.position.id === one.id),
+          )}
           places={rows
             .filter((one) => one.position.boardId === board.id)
             .map((one) => ({
               position: one.position,
               diameterMetres: one.found?.diameterMetres ?? null,
-              value: outOf(one),
+              lines: outOf(one).split(/(?<=F) /),
               negativeDegrees: one.position.boardNegativeDegrees ?? one.found?.stripeDegrees ?? null,
             }))}
         />

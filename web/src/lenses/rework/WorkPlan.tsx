@@ -21,11 +21,11 @@ export function WorkPlan(props: { readonly steps: readonly WorkStep[]; readonly 
   const rowOf = (id: string) => rows.find((one) => one.position.id === id);
   const before = (positionId: string, otherId: string) =>
     void act({ kind: "work_before", subjectId: positionId, note: otherId });
-  const isOpen = rows.every((one) => one.done.size === 0);
+  const names = steps.flatMap((one) => rowOf(one.positionId)?.position.designator ?? []);
   return (
-    <details className={classes.plan} open={isOpen}>
+    <details className={classes.plan}>
       <summary>
-        Order of work, {steps.length} places <Link to={`/jobs/${detail.job.id}/rework-list`}>to print</Link>
+        Order of work: {names.join(", ")} <Link to={`/jobs/${detail.job.id}/rework-list`}>to print</Link>
       </summary>
       <Part title="In this order">
         <ol>
