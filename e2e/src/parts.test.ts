@@ -134,6 +134,36 @@ describe("the bank of a rail", () => {
   });
 });
 
+describe("a place with room for two", () => {
+  it("takes two small cans, the second as a place of its own that asks nothing out", async () => {
+    const small = { diameterMetres: 0.008, heightMetres: 0.0115, pitchMetres: 0.0035, capacitanceFarads: 560e-6 };
+    await takeIn([part("S-561", { series: "Dunlin", maker: "Ostrel", ...small, esrOhms: 0.05, rippleAmpsRms: 1.4 })]);
+    const jobId = await makeJob(["C1"], { fullLoadAmps: 0.6 });
+    const beside = { ...positionValues, designator: "J1", kind: "connector", xMetres: 0.05, outlineWidthMetres: 0.005 };
+    const changes = [boardInsert("position", randomUUID(), { ...beside, outlineDepthMetres: 0.02 })];
+    await send(`/jobs/${jobId}/board-edits`, { id: randomUUID(), changes });
+    await page.open(`/jobs/${jobId}/choose`);
+    await page.click("C1, failed");
+    await page.see("Two cans at C1");
+    await page.see("the second beside it on short wires");
+    await page.click("Take both");
+    const detail = () => load<JobDetail>(`/jobs/${jobId}`);
+    const second = async () => (await detail()).positions.find((one) => one.designator === "C1b");
+    await page.until("have both chosen", async () => {
+      const id = (await second())?.id;
+      const { plans } = await detail();
+      return plans.length === 2 && plans.some((one) => one.positionId === id && one.cataloguePartId !== null);
+    });
+    await page.open(`/jobs/${jobId}/rework`);
+    await page.see("nothing was there");
+    await page.switchTo("C1b: New part in");
+    await page.until("have the second in", async () => {
+      const id = (await second())?.id;
+      return (await detail()).fittedParts.some((one) => one.positionId === id && one.origin === "replacement");
+    });
+  });
+});
+
 describe("the last one of a drawer", () => {
   it("goes to one of two browsers; the other is told to whom, and takes it to be ordered", async () => {
     const itemId = await heap("T-102", "B3", 1);
