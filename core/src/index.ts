@@ -13,6 +13,7 @@ export {
 export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./board/deviceTests";
 export { lidHeightAtMetres } from "./board/lidHeight";
 export { type PhotoAlignment, photoPlacement, type Similarity } from "./board/photoPlacement";
+export { railBand } from "./board/railBand";
 export type { RailRules } from "./board/railRules";
 export { rippleLimitVolts } from "./board/rippleLimit";
 export * from "./board/sections";
@@ -116,6 +117,15 @@ export { type LensProgress, type LensState, lensProgress, lensReached } from "./
 export { type OpenPoint, type OpenPointCode, type PointWeight, settledIn, weightOf } from "./job/openPoint";
 export { isRunSinceLastAct, openPoints } from "./job/openPoints";
 export { hasBoardRecord } from "./job/partPoints";
+export {
+  hostLimitVolts,
+  hotRails,
+  type ProofReason,
+  type ProofStep,
+  type ProofStepState,
+  proofPlan,
+  startsShown,
+} from "./job/proofPlan";
 export { proofOf } from "./job/railPoints";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { type EntryQuestion, entryQuestions } from "./judgement/entryQuestions";
@@ -175,7 +185,18 @@ export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
 export { type BeforeAfter, beforeAfter } from "./proof/beforeAfter";
+export { startsToShow } from "./proof/coldStarts";
+export { type EarthAndInsulation, earthAndInsulation, type ProtectionClass } from "./proof/earthAndInsulation";
+export { type HeatCurve, heatCurves } from "./proof/heatCurves";
+export { type LoadLine, loadLine } from "./proof/loadLine";
+export { type LoadStep, loadedRails, loadFault, loadPlan } from "./proof/loadPlan";
+export { loadStepResponse } from "./proof/loadStep";
+export { measuredHoldUp } from "./proof/measuredHoldUp";
+export { type OutputDroop, outputDroop } from "./proof/outputDroop";
+export { type CurvePoint, type RailCurve, railCurve } from "./proof/railCurve";
 export { type CheckState, type RailCheck, type RailProof, railProof } from "./proof/railProof";
+export { railStepBound } from "./proof/railStepBound";
+export { type SettleFlag, type ThermalSettle, thermalSettle } from "./proof/thermalSettle";
 export {
   type FormatOptions,
   type FormattedQuantity,

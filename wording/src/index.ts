@@ -22,6 +22,7 @@ export * from "./money";
 export * from "./needWords";
 export * from "./outboxWords";
 export * from "./probeWords";
+export * from "./proofWords";
 export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";

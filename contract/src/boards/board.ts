@@ -126,6 +126,8 @@ const netSchema = strictObject({
     .nullable()
     .default(undefined)
     .defined(),
+  leastLoadAmps: nullablePositive(boardLimits.railAmps).optional(),
+  isCurrentOutput: boolean().nullable().optional(),
 });
 export type NetValues = InferType<typeof netSchema>;
 

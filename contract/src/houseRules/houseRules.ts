@@ -359,6 +359,16 @@ export const houseRules = {
       "a fault current must find its way to the fuse and not through a hand",
     ],
   ),
+  "prove.insulationOhms": amount(
+    1e6,
+    "Ω",
+    [1e5, 1e9],
+    [
+      "Insulation of the mains side, at least",
+      "usual limit for class I after repair; class II asks twice; local rules come first",
+      "what leaks through insulation flows through a hand",
+    ],
+  ),
   "prove.rippleLimitRatio": amount(
     0.01,
     "",

@@ -77,6 +77,8 @@ const labelPlateSchema = strictObject({
     )
     .max(12)
     .required(),
+  /** Of all outputs together. */
+  outputWatts: nullableBetween(0.1, 5000).optional(),
   plugPolarity: nullableWord<PlugPolarity>(plugPolarities),
   plugNote: nullableText(80),
   temperatureLimitCelsius: nullableBetween(-40, 150),

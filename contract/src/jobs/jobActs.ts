@@ -1,8 +1,10 @@
-import { type JobActKind, jobActKinds, jobActNeeds, jobActWords } from "@pale-cap/core";
+import { type JobActKind, jobActKinds, jobActNeeds, jobActWords, numbersOf } from "@pale-cap/core";
 import type { InferType } from "yup";
 import type { StoredFact } from "../facts/clock";
 import { fault } from "../faults";
 import {
+  array,
+  finiteNumber,
   idField,
   instantField,
   nullableBetween,
@@ -37,6 +39,16 @@ export const jobActSchema = strictObject({
         ? schema.test("needed", fault("needed"), (value) => value != null)
         : schema,
     ),
+  /** As many as its kind has; absent or null where it has none. */
+  numbers: array()
+    .of(finiteNumber().min(-1e6).max(1e12).required())
+    .nullable()
+    .default(undefined)
+    .optional()
+    .when("kind", ([kind], schema) => {
+      const count = numbersOf[kind as JobActKind] ?? 0;
+      return schema.test("needed", fault("needed"), (numbers) => (numbers?.length ?? 0) === count);
+    }),
   photoId: nullableId().optional(),
   at: instantField(),
   clockId: nullableId(),

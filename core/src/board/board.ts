@@ -28,6 +28,10 @@ export interface BoardNet {
   readonly network: NetNetwork | null;
   /** What is known of the converter that feeds it; null: nothing. */
   readonly converter: ConverterDescription | null;
+  /** It needs at least so much to regulate; absent or null: nobody said. */
+  readonly leastLoadAmps?: number | null | undefined;
+  /** It drives a current, as a backlight does: loaded by volts, and never left open. */
+  readonly isCurrentOutput?: boolean | null | undefined;
 }
 
 export const bankArrangements = ["parallel", "series"] as const;

@@ -52,7 +52,31 @@ export const jobActKinds = [
   "mechanical",
   /** A place goes before another in the plan of work: the note holds the other's id. */
   "work_before",
+  /** One start of an intermittent unit, as when it failed; the value is how long it was off, in seconds. */
+  "cold_start",
+  /** How often it failed before, of how many starts. */
+  "starts_before",
+  /** Seconds for which the outputs stood after the mains went: numbers are the bulk's volts before and after, and the watts drawn. */
+  "hold_up",
+  /** A step of a rail's load: numbers are amperes from and to, the dip in volts, and seconds until it was back (0: not read). */
+  "load_step",
+  /** Insulation of mains to earth or to the outputs: the value in ohms, numbers the test's volts. */
+  "insulation_read",
+  /** Seconds for which it ran under load. */
+  "burn_in",
+  /** The complaint itself, tried again in the device. */
+  "tried_in_device",
+  /** Why a step of the proof is not done; the word is the step. */
+  "step_not_done",
 ] as const;
+
+/** The steps of a proof, in their order. */
+export const proofStepCodes = [
+  ...(["cold_checks", "first_power", "over_voltage", "unloaded", "loaded", "ripple", "hold_up", "heat"] as const),
+  ...(["burn_in", "cold_starts", "in_device", "earth_insulation"] as const),
+] as const;
+export type ProofStepCode = (typeof proofStepCodes)[number];
+export const triedWords = ["good", "failed"] as const;
 
 /** What a board suffers under the iron. */
 export const damageKinds = ["pad", "via", "trace", "lead"] as const;
@@ -93,6 +117,7 @@ export interface JobAct extends LoggedFact {
   readonly note: string | null;
   /** What was read or measured with it, in the unit of its kind; absent or null: nothing. */
   readonly value?: number | null | undefined;
+  readonly numbers?: readonly number[] | null | undefined;
   readonly photoId?: string | null | undefined;
 }
 
@@ -116,6 +141,22 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   glue_set: null,
   mechanical: null,
   work_before: null,
+  cold_start: triedWords,
+  starts_before: null,
+  hold_up: null,
+  load_step: null,
+  insulation_read: null,
+  burn_in: null,
+  tried_in_device: triedWords,
+  step_not_done: [...proofStepCodes, "taken_back"],
+};
+
+/** How many numbers an act of a kind carries. */
+export const numbersOf: Readonly<Partial<Record<JobActKind, number>>> = {
+  starts_before: 2,
+  hold_up: 3,
+  load_step: 4,
+  insulation_read: 1,
 };
 
 /** What an act of a kind must carry beside its word. */
@@ -124,6 +165,10 @@ export const jobActNeeds: Readonly<Partial<Record<JobActKind, "value" | "note">>
   glue_set: "value",
   mechanical: "note",
   work_before: "note",
+  hold_up: "value",
+  insulation_read: "value",
+  burn_in: "value",
+  step_not_done: "note",
 };
 
 /** The act of a kind on a subject that was stored last. */

@@ -3,6 +3,7 @@ import { type JobAct, lastActOf, type WorkKind } from "../facts/jobActs";
 import type { JobFacts } from "../facts/jobFacts";
 import { doneSteps } from "../facts/reworkTicks";
 import { latestSigns, type VisualSign } from "../facts/visualSigns";
+import { type FactMoment, inOrder } from "../readings/factMoment";
 
 /** Least insulation of a transistor's tab to its sink, and of a laminate that glue lay on. Usual. */
 export const leastSinkOhms = 100e6;
@@ -20,7 +21,7 @@ export interface WorkCheck {
   readonly lowIds: readonly string[];
 }
 
-type Facts = Pick<JobFacts, "positions" | "ticks" | "acts" | "signs" | "fittedParts">;
+type Facts = Pick<JobFacts, "positions" | "ticks" | "acts" | "signs" | "fittedParts" | "powerEvents">;
 
 /**
  * The checks that the work of this round asks for, each with the places that ask: scraping where adhesive is brown, washing and
@@ -47,19 +48,43 @@ export function workChecks(facts: Facts): readonly WorkCheck[] {
   ];
   return places.flatMap(([kind, asked]) => {
     if (asked.length === 0) return [];
-    const states = asked.map((one) => ({ id: one.id, act: standingWork(facts.acts, kind, one.id) }));
-    const done = states.filter(({ act }) => act !== null);
-    const isLow = (act: JobAct | null) => kind === "sink_insulation" && (act?.value ?? Infinity) < leastSinkOhms;
+    const states = asked.map((one) => ({
+      id: one.id,
+      ohms: kind === "sink_insulation" ? sinkOhms(facts, one.id) : null,
+      isDone: standingWork(facts.acts, kind, one.id) !== null,
+    }));
+    const done = states.filter(({ isDone, ohms }) => isDone || ohms !== null);
     return [
       {
         kind,
         positionIds: asked.map((one) => one.id),
         doneIds: done.map((one) => one.id),
-        lowIds: done.filter(({ act }) => isLow(act)).map((one) => one.id),
+        lowIds: done.filter(({ ohms }) => ohms !== null && ohms < leastSinkOhms).map((one) => one.id),
       },
     ];
   });
 }
+
+/** Ohms from a part to its sink since it went in: ticked with the work, or tested at the gate before power; the last counts. */
+function sinkOhms({ acts, powerEvents, ticks }: Facts, positionId: string): number | null {
+  const fit = lastTickOf(ticks, positionId);
+  const work = standingWork(acts, "sink_insulation", positionId);
+  const gate = inOrder(
+    powerEvents.filter(
+      (one) => one.kind === "gate_check" && one.item === "sink" && one.subjectId === positionId && isAfter(one, fit),
+    ),
+  ).at(-1);
+  const [tested] = gate?.values ?? [];
+  const gateOhms = tested === "open" ? Number.POSITIVE_INFINITY : (tested ?? null);
+  if (work?.value == null) return gateOhms;
+  return gateOhms !== null && gate && isAfter(gate, work) ? gateOhms : work.value;
+}
+
+const isAfter = (fact: Pick<FactMoment, "sequence">, other: Pick<FactMoment, "sequence"> | null) =>
+  other === null || (fact.sequence ?? Number.POSITIVE_INFINITY) > (other.sequence ?? Number.POSITIVE_INFINITY);
+
+const lastTickOf = (ticks: Facts["ticks"], positionId: string) =>
+  inOrder(ticks.filter((one) => one.positionId === positionId && one.step === "fitted" && one.isDone)).at(-1) ?? null;
 
 /** The last word on one kind of work at a place; taking back says the kind in its note. */
 function standingWork(acts: readonly JobAct[], kind: WorkKind, positionId: string): JobAct | null {

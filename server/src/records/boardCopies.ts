@@ -31,7 +31,8 @@ async function partsOfBoard({ rows }: Scope, board: BoardRow): Promise<BoardPart
   const ofBoard = { boardId: board.id, deletedAt: null };
   const nets = await rows.nets.all(ofBoard, [["id", "ASC"]]);
   const positions = await rows.positions.all(ofBoard, [["id", "ASC"]]);
-  const positionIds = positions.map((one) => one.id);
+  // Of other kinds a row says only that something came out: that is this unit's own.
+  const positionIds = positions.filter((one) => one.kind === "electrolytic").map((one) => one.id);
   const parts = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds }, origin: "found" }, [["id", "ASC"]]);
   return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
 }

@@ -116,6 +116,10 @@ export const router = createBrowserRouter([
         ],
       },
       {
+        path: "jobs/:jobId/proof",
+        lazy: async () => ({ Component: (await import("../lenses/prove/ProofPage")).ProofPage }),
+      },
+      {
         path: "jobs/:jobId/rework-list",
         lazy: async () => ({ Component: (await import("../lenses/rework/ReworkListPage")).ReworkListPage }),
       },

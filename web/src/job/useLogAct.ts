@@ -5,7 +5,8 @@ import { useAppSelector } from "../app/store/hooks";
 import { useSubmit } from "../outbox/useSubmit";
 import { useJob } from "./JobContext";
 
-type Act = Pick<NewJobAct, "kind"> & Partial<Pick<NewJobAct, "subjectId" | "word" | "note" | "value" | "photoId">>;
+type Act = Pick<NewJobAct, "kind"> &
+  Partial<Pick<NewJobAct, "subjectId" | "word" | "note" | "value" | "numbers" | "photoId">>;
 
 /** Logs something that was done or decided on the job; resolves to whether it is stored or safe. */
 export function useLogAct() {

@@ -17,6 +17,7 @@ export const jobActs = (sequelize: Sequelize) =>
     word: column.text,
     note: column.text,
     value: column.real,
+    numbers: column.json,
     photoId: column.id,
     at: column.moment,
     personId: column.id,

@@ -16,6 +16,8 @@ export interface NetRow {
   rippleLimitVolts: number | null;
   network: NetNetwork | null;
   converter: ConverterDescription | null;
+  leastLoadAmps: number | null;
+  isCurrentOutput: boolean | null;
 }
 
 export const nets = (sequelize: Sequelize) =>
@@ -33,4 +35,6 @@ export const nets = (sequelize: Sequelize) =>
     rippleLimitVolts: column.real,
     network: column.json,
     converter: column.json,
+    leastLoadAmps: column.real,
+    isCurrentOutput: column.flag,
   });

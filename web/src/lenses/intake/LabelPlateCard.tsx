@@ -144,6 +144,14 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
           )}
         </div>
       </div>
+      <QuantityInput
+        label="All outputs together, at most"
+        unit="W"
+        limits={[0.1, 5000]}
+        value={labelPlate.outputWatts ?? null}
+        onChange={(outputWatts) => set({ outputWatts })}
+        onValidity={validity("outputWatts")}
+      />
       <div className={classes.plug}>
         <PlugDrawing polarity={labelPlate.plugPolarity} />
         <SegmentedControl

@@ -32,7 +32,11 @@ import { Pane, Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
+import { LoadSteps } from "./LoadSteps";
+import { LoadTransient } from "./LoadTransient";
 import { NextRound } from "./NextRound";
+import { ProofActs } from "./ProofActs";
+import { ProofSteps } from "./ProofSteps";
 import classes from "./prove.module.css";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
@@ -57,6 +61,7 @@ export function ProvePane() {
       {rails.length === 0 && (
         <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
+      <ProofSteps />
       {!isShut && shown.map((net) => <Rail key={net.id} net={net} />)}
       {!isShut && others.length > 0 && (
         <details className={classes.others}>
@@ -71,6 +76,7 @@ export function ProvePane() {
           <BeforeAfterTable />
         </Part>
       )}
+      {!isShut && <ProofActs />}
       <NextRound />
       {points.length > 0 && (
         <Part title="Still open">
@@ -184,6 +190,8 @@ function Rail({ net }: { readonly net: Net }) {
             )}
           </p>
         )}
+        <LoadSteps net={net} />
+        {net.fullLoadAmps !== null && <LoadTransient net={net} />}
         <Unexplained net={net} proof={proof} />
         <Earlier proof={proof} />
         <Trim net={net} />

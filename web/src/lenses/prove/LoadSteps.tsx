@@ -1,0 +1,115 @@
+import { SegmentedControl } from "@mantine/core";
+import type { Net } from "@pale-cap/contract";
+import { loadPlan, railCurve } from "@pale-cap/core";
+import { droopWords, kneeWords } from "@pale-cap/wording";
+import { useMemo, useState } from "react";
+import { useAppDispatch } from "../../app/store/hooks";
+import { useJob } from "../../job/JobContext";
+import { useTarget } from "../../job/useTarget";
+import { probeSet } from "../../job/workplaceSlice";
+import { Quantity } from "../../ui/Quantity";
+import { QuantityInput } from "../../ui/QuantityInput";
+import text from "../../ui/text.module.css";
+import classes from "./prove.module.css";
+
+/** How near a load has to be to count as a step's own. */
+const nearRatio = 0.05;
+
+/** A rail at each share of its promise: a press aims the bar there; what was read stands beside, and what it adds up to. */
+export function LoadSteps({ net }: { readonly net: Net }) {
+  const { detail, facts } = useJob();
+  const [, select] = useTarget();
+  const dispatch = useAppDispatch();
+  const [leadOhms, setLeadOhms] = useState<number | null>(null);
+  const [point, setPoint] = useState<"terminals" | "lead_end">("terminals");
+  const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
+  const steps = useMemo(() => loadPlan(detail.nets, labelWatts), [detail.nets, labelWatts]);
+  const own = steps.filter((one) => one.netId === net.id);
+  const together = steps.find((one) => one.netId === null);
+  const isLeadOff = point === "lead_end" && leadOhms !== null;
+  const curve = railCurve(net, facts, isLeadOff ? leadOhms : null);
+  if (own.length === 0) return null;
+  const aim = (loadAmps: number, quantity: "dc_voltage" | "ripple_voltage") => {
+    select({ kind: "rail", id: net.id });
+    dispatch(probeSet({ loadAmps, quantity }));
+  };
+  const lines = [
+    ...own.map((step) => ({
+      key: step.key,
+      label: `${Math.round(100 * step.ratio)} %`,
+      amps: step.loads.get(net.id) ?? 0,
+    })),
+    ...(together ? [{ key: "together", label: "all", amps: together.loads.get(net.id) ?? 0 }] : []),
+  ];
+  const others = detail.nets.filter((one) => one.id !== net.id && own[0]?.loads.has(one.id));
+  const readAt = (amps: number) =>
+    curve.points.find((one) => Math.abs(one.loadAmps - amps) <= Math.max(nearRatio * amps, 1e-3));
+  return (
+    <details className={classes.others} open={curve.points.length > 1}>
+      <summary>
+        Load steps{others.length > 0 && `, ${others.map((one) => one.name).join(", ")} at a tenth meanwhile`}
+      </summary>
+      <table className={`${text.table} ${classes.table}`} aria-label={`Load steps of ${net.name}`}>
+        <tbody>
+          {lines.map(({ key, label, amps }) => {
+            const read = readAt(amps);
+            return (
+              <tr key={key}>
+                <th scope="row">
+                  <button type="button" className={classes.aim} onClick={() => aim(amps, "dc_voltage")}>
+                    {label}
+                  </button>
+                </th>
+                <td>
+                  <Quantity value={amps} unit="A" />
+                </td>
+                <td className={classes.value}>
+                  <Quantity value={read?.volts ?? null} unit="V" digits={4} keepsZeros />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className={classes.aim}
+                    aria-label={`Ripple of ${net.name} at ${label}`}
+                    onClick={() => aim(amps, "ripple_voltage")}
+                  >
+                    ripple
+                  </button>{" "}
+                  <Quantity value={read?.rippleVolts ?? null} unit="V" digits={3} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <div className={classes.leadLine}>
+        <SegmentedControl
+          size="xs"
+          aria-label={`Where ${net.name} is read`}
+          value={point}
+          data={[
+            { value: "terminals", label: "at the terminals" },
+            { value: "lead_end", label: "at a lead's end" },
+          ]}
+          onChange={(value) => setPoint(value as typeof point)}
+        />
+        {point === "lead_end" && (
+          <QuantityInput
+            label="The lead, there and back"
+            isCompact
+            size="xs"
+            unit="Ω"
+            limits={[0, 10]}
+            value={leadOhms}
+            placeholder="63m"
+            onCommit={setLeadOhms}
+          />
+        )}
+      </div>
+      {curve.droop && (
+        <p className={classes.regulation}>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), isLeadOff)}</p>
+      )}
+      {curve.line && kneeWords(curve.line) && <p className={classes.regulation}>{kneeWords(curve.line)}</p>}
+    </details>
+  );
+}

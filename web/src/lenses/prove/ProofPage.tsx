@@ -1,0 +1,205 @@
+import { Button, Loader } from "@mantine/core";
+import type { Net } from "@pale-cap/contract";
+import {
+  type HeatCurve,
+  heatCurves,
+  loadedRails,
+  proofPlan,
+  type RailCurve,
+  railBand,
+  railCurve,
+  rippleLimitVolts,
+} from "@pale-cap/core";
+import {
+  droopWords,
+  kneeWords,
+  proofReasonWords,
+  proofStateLabels,
+  proofStepLabels,
+  settleWords,
+} from "@pale-cap/wording";
+import Papa from "papaparse";
+import { Link, useParams } from "react-router";
+import { useHouseRulesQuery } from "../../job/houseRulesApi";
+import { JobProvider, useJob } from "../../job/JobContext";
+import { useJobQuery } from "../../job/jobApi";
+import { deviceName } from "../../job/parts";
+import { download } from "../../ui/download";
+import { asProblem, ProblemNote } from "../../ui/ProblemNote";
+import { Quantity } from "../../ui/Quantity";
+import { TableHead } from "../../ui/TableHead";
+import text from "../../ui/text.module.css";
+import { CurveChart } from "./CurveChart";
+import classes from "./prove.module.css";
+
+/** What was read since the last work, drawn against its limits: for the bench and for the record. */
+export function ProofPage() {
+  const { jobId = "" } = useParams();
+  const job = useJobQuery(jobId);
+  const rules = useHouseRulesQuery();
+  if (job.error || rules.error) {
+    return (
+      <main className={text.page}>
+        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
+        <Link to="/">To the bench</Link>
+      </main>
+    );
+  }
+  if (!job.data || !rules.data) return <Loader aria-label="Loading the proof" />;
+  return (
+    <JobProvider detail={job.data} houseRules={rules.data}>
+      <Curves />
+    </JobProvider>
+  );
+}
+
+function Curves() {
+  const { detail, facts, rules } = useJob();
+  const rails = loadedRails(detail.nets) as readonly Net[];
+  const curves = rails.map((net) => ({ net, curve: railCurve(net, facts, null) }));
+  const heat = heatCurves(facts);
+  const nameOf = ({ targetKind, targetId }: HeatCurve) =>
+    (targetKind === "part"
+      ? detail.positions.find((one) => one.id === targetId)?.designator
+      : detail.nets.find((one) => one.id === targetId)?.name) ?? "the unit";
+  const steps = proofPlan(facts, rules);
+  const isEmpty = curves.every(({ curve }) => curve.points.length === 0) && heat.length === 0;
+  return (
+    <main className={`${text.page} ${classes.proof}`}>
+      <nav className={classes.proofTools}>
+        <Button component={Link} to={`/jobs/${detail.job.id}/prove`}>
+          Back to Prove
+        </Button>
+        <Button
+          disabled={isEmpty}
+          onClick={() =>
+            download(`proof-${detail.job.number}.csv`, csvOf(curves, heat, nameOf), "text/csv;charset=utf-8")
+          }
+        >
+          Give out as a file
+        </Button>
+      </nav>
+      <h1>
+        {String(detail.job.number).padStart(4, "0")} {deviceName(detail.job)}: proof
+      </h1>
+      {steps.length > 0 && (
+        <table className={`${text.table} ${text.ruled}`} aria-label="Steps of the proof">
+          <TableHead names={["Step", "State", "Why"]} />
+          <tbody>
+            {steps.map((step) => (
+              <tr key={step.code}>
+                <th scope="row">{proofStepLabels[step.code]}</th>
+                <td>{proofStateLabels[step.state]}</td>
+                <td>{step.note === null ? proofReasonWords[step.reason] : `because ${step.note}`}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {isEmpty && (
+        <p className={text.soft}>
+          Nothing was read under power since the last work: there is nothing to draw. Prove takes the readings.
+        </p>
+      )}
+      {curves.map(({ net, curve }) => curve.points.length > 0 && <RailCharts key={net.id} net={net} curve={curve} />)}
+      {heat.length > 0 && (
+        <section>
+          <h2>Heat</h2>
+          <div className={classes.chartRow}>
+            <CurveChart
+              label="Temperature over time"
+              x={{ name: "minutes", unit: "min" }}
+              y={{ name: "°C", unit: "°C" }}
+              lines={heat.map((one) => ({
+                name: nameOf(one),
+                points: one.points.map((point) => [point.seconds / 60, point.celsius] as const),
+              }))}
+              limits={[]}
+            />
+            <ul>
+              {heat.map((one) => (
+                <li key={`${one.targetKind} ${one.targetId}`}>
+                  <b>{nameOf(one)}</b>{" "}
+                  {one.settle
+                    ? settleWords(one.settle)
+                    : `${one.points.length} read; from five on it is told where it settles.`}
+                </li>
+              ))}
+            </ul>
+          </div>
+        </section>
+      )}
+    </main>
+  );
+}
+
+function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCurve }) {
+  const { rules } = useJob();
+  const band = railBand(net, rules.rail, true);
+  const ripple = rippleLimitVolts(net, rules.rail);
+  const pointsOf = (of: (point: RailCurve["points"][number]) => number | null) =>
+    curve.points.flatMap((point) => {
+      const value = of(point);
+      return value === null ? [] : [[point.loadAmps, value] as const];
+    });
+  const amps = { name: "amperes", unit: "A" };
+  return (
+    <section>
+      <h2>{net.name}</h2>
+      <div className={classes.chartRow}>
+        <CurveChart
+          label={`${net.name}: volts over load`}
+          x={amps}
+          y={{ name: "volts", unit: "V" }}
+          lines={[{ name: net.name, points: pointsOf((one) => one.volts) }]}
+          limits={band ? [Math.abs(band.low), Math.abs(band.high)] : []}
+        />
+        <CurveChart
+          label={`${net.name}: ripple over load`}
+          x={amps}
+          y={{ name: "ripple, V p-p", unit: "V" }}
+          lines={[{ name: net.name, points: pointsOf((one) => one.rippleVolts) }]}
+          limits={ripple === null ? [] : [ripple]}
+        />
+      </div>
+      <table className={text.table} aria-label={`Readings of ${net.name}`}>
+        <TableHead names={["Load", "Volts", "Ripple"]} />
+        <tbody>
+          {curve.points.map((one) => (
+            <tr key={one.loadAmps}>
+              <td>
+                <Quantity value={one.loadAmps} unit="A" />
+              </td>
+              <td>
+                <Quantity value={one.volts} unit="V" digits={4} keepsZeros />
+              </td>
+              <td>
+                <Quantity value={one.rippleVolts} unit="V" digits={3} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {curve.droop && <p>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), false)}</p>}
+      {curve.line && kneeWords(curve.line) && <p>{kneeWords(curve.line)}</p>}
+    </section>
+  );
+}
+
+/** What was read, a row each: a rail at a load, or a place at a time. */
+function csvOf(
+  curves: readonly { readonly net: Net; readonly curve: RailCurve }[],
+  heat: readonly HeatCurve[],
+  nameOf: (curve: HeatCurve) => string,
+): string {
+  const rows = [
+    ...curves.flatMap(({ net, curve }) =>
+      curve.points.map((one) => [net.name, one.loadAmps, one.volts ?? "", one.rippleVolts ?? "", "", ""]),
+    ),
+    ...heat.flatMap((curve) => curve.points.map((one) => [nameOf(curve), "", "", "", one.seconds, one.celsius])),
+  ];
+  return Papa.unparse(
+    { fields: ["place", "load A", "volts V", "ripple V p-p", "time s", "temperature C"], data: rows },
+    { escapeFormulae: true },
+  );
+}

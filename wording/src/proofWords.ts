@@ -1,0 +1,126 @@
+import type {
+  EarthAndInsulation,
+  LoadLine,
+  OutputDroop,
+  ProofReason,
+  ProofStepCode,
+  ProofStepState,
+  SettleFlag,
+  ThermalSettle,
+} from "@pale-cap/core";
+import { formatQuantity } from "@pale-cap/core";
+
+export const proofStepLabels: Readonly<Record<ProofStepCode, string>> = {
+  cold_checks: "Cold: each rail's ohms",
+  first_power: "First power, limited",
+  over_voltage: "Volts before the host",
+  unloaded: "Unloaded",
+  loaded: "Loaded to the promise",
+  ripple: "Ripple",
+  hold_up: "Hold-up",
+  heat: "Heat",
+  burn_in: "Burn-in",
+  cold_starts: "Starts as when it failed",
+  in_device: "In its device",
+  earth_insulation: "Earth bond, insulation",
+};
+
+export const proofReasonWords: Readonly<Record<ProofReason, string>> = {
+  parts_changed: "parts were changed",
+  promised: "it was promised",
+  control_or_feedback_work: "control or feedback was worked on: an output may run away",
+  bulk_work: "the bulk was worked on",
+  fails_with_heat: "it failed with heat or cold",
+  comes_and_goes: "the fault comes and goes",
+  complaint: "the complaint itself is tried again",
+  mains_side_work: "the mains side was worked on",
+};
+
+export const proofStateLabels: Readonly<Record<ProofStepState, string>> = {
+  done: "done",
+  failed: "not within",
+  open: "open",
+  blocked: "host refused",
+  not_done: "not done",
+};
+
+const milliohms = (ohms: number) => `${Number((ohms * 1e3).toPrecision(3))} mΩ`;
+
+/** Droop in volts, per cent and milliohms; what the meter cannot tell is said. */
+export function droopWords(droop: OutputDroop, nominalVolts: number, isLeadOff: boolean): string {
+  const volts = formatQuantity(Math.abs(droop.regulationRatio * nominalVolts), "V").text;
+  const percent = `${Number((droop.regulationRatio * 100).toPrecision(2))} %`;
+  const lead = isLeadOff ? ", the lead taken off" : "";
+  if (droop.isNegative) return `It rises with the load, by ${volts}: at the end of a lead, or a sense line?`;
+  if (!droop.isTelling) return "Too little between light and full load for this meter to tell a droop.";
+  return `Droops ${volts}, ${percent}, ${milliohms(droop.outputOhms)} ± ${milliohms(2 * droop.deviationOhms)}${lead}.`;
+}
+
+/** Where the limit sets in, if the line has a knee. */
+export function kneeWords({ kneeLowAmps, kneeHighAmps }: LoadLine): string | null {
+  if (kneeLowAmps === null || kneeHighAmps === null) return null;
+  return `Its limit sets in between ${formatQuantity(kneeLowAmps, "A").text} and ${formatQuantity(kneeHighAmps, "A").text}.`;
+}
+
+const flagWords: Readonly<Record<SettleFlag, string>> = {
+  flat: "it does not warm",
+  short_span: "watched for too short a time",
+  tau_at_edge: "no bend yet",
+  wide: "the readings scatter",
+};
+
+/** Where a place will settle, with its error; what is not trusted says why. */
+export function settleWords(settle: ThermalSettle): string {
+  const { settledNowCelsius, deviationKelvin, remainingKelvin, nearInSeconds, timeConstantSeconds, flags } = settle;
+  if (flags.includes("flat")) return `Stands at ${settledNowCelsius.toFixed(1)} °C: it does not warm.`;
+  const minutes = (seconds: number) => `${Math.max(1, Math.round(seconds / 60))} min`;
+  const base = `Settles at ${settledNowCelsius.toFixed(0)} ± ${Math.max(1, Math.round(2 * deviationKelvin))} °C, ${remainingKelvin.toFixed(0)} K to go`;
+  const time = timeConstantSeconds === null ? "" : `, time constant ${minutes(timeConstantSeconds)}`;
+  const near = nearInSeconds > 0 ? `, within 1 K in ${minutes(nearInSeconds)}` : "";
+  const doubt = flags.length === 0 ? "" : `. Not to be relied on: ${flags.map((one) => flagWords[one]).join(", ")}`;
+  return `${base}${time}${near}${doubt}.`;
+}
+
+/** What a number of starts shows. */
+export function startsWords(
+  starts: { readonly good: number; readonly failed: number; readonly shown: { readonly upperRatio: number } | null },
+  wanted: number,
+): string {
+  const { good, failed, shown } = starts;
+  const upper = shown ? `; with 95 % confidence fewer than ${Math.round(100 * shown.upperRatio)} % of starts fail` : "";
+  if (failed > 0) return `${failed} of ${good + failed} starts failed since the last work: it is still there.`;
+  const more = wanted - good;
+  if (more > 0) return `${good} good, ${more} more wanted${upper}.`;
+  return `${good} good starts, as many as were wanted${upper}.`;
+}
+
+const earthWords = {
+  pass: "within its limit",
+  fail: "above its limit",
+  unclear: "too near its limit to tell",
+  missing: "not read",
+} as const;
+const insulationStates = {
+  pass: "within its limit",
+  fail: "below its limit",
+  unclear: "too near its limit to tell",
+  missing: "not read",
+} as const;
+
+/** What was read of earth and insulation, and what was not. */
+export function insulationWords(found: EarthAndInsulation): string {
+  const earth = found.earth === null ? "" : `Earth bond ${earthWords[found.earth]}. `;
+  const leak = found.leakAmps === null ? "" : `, ${formatQuantity(found.leakAmps, "A").text} at the test's volts`;
+  return `${earth}Insulation ${insulationStates[found.insulation]}${leak}.`;
+}
+
+/** A dip after a step of load, beside what the rail's capacitors bound it to. */
+export function stepWords(dipVolts: number, boundVolts: number | null, recoverySeconds: number): string {
+  const dip = formatQuantity(dipVolts, "V").text;
+  const back = recoverySeconds > 0 ? `, back after ${formatQuantity(recoverySeconds, "s").text}` : "";
+  if (boundVolts === null) return `Dips ${dip}${back}.`;
+  const bound = formatQuantity(boundVolts, "V").text;
+  return dipVolts <= boundVolts
+    ? `Dips ${dip}${back}; its capacitors bound it to ${bound}, with a loop of 3 kHz assumed.`
+    : `Dips ${dip}${back}, more than the ${bound} that its capacitors explain with a loop of 3 kHz: lead, choke or loop?`;
+}
