@@ -49,6 +49,8 @@ export function heatCurves(facts: {
       const seconds = secondsBetween(loggedReading(first), loggedReading(one));
       return seconds === null ? [] : [{ seconds, celsius: one.value ?? 0, ambientCelsius: one.temperatureCelsius }];
     });
+    // By several clocks of which nobody knows the difference: nothing can be drawn over time.
+    if (points.length === 0) return [];
     return [{ targetKind: first.targetKind, targetId: first.targetId, points, settle: settleOf(points) }];
   });
 }

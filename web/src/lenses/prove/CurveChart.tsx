@@ -30,8 +30,6 @@ export function CurveChart(props: {
   const { label, x, y, lines, limits } = props;
   const values = [...lines.flatMap((one) => one.points.map(([, value]) => value)), ...limits];
   if (values.length === limits.length) return <p className={text.soft}>{label}: not read.</p>;
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  const margin = Math.max((high - low) * 0.1, Math.abs(high) * 1e-3, 1e-6);
   const tick = { fill: "var(--ink-soft)", fontSize: 12 };
   return (
     <figure className={classes.chart} aria-label={label}>
@@ -52,13 +50,19 @@ export function CurveChart(props: {
             name={y.name}
             width={64}
             tick={tick}
-            domain={[low - margin, high + margin]}
+            domain={["auto", "auto"]}
             tickFormatter={(value: number) => String(Number(value.toPrecision(4)))}
             label={{ value: y.name, angle: -90, position: "insideLeft", fill: "var(--ink-soft)" }}
           />
           <Tooltip isAnimationActive={false} formatter={(value) => Number(Number(value).toPrecision(5))} />
           {limits.map((value) => (
-            <ReferenceLine key={value} y={value} stroke="var(--failed)" strokeDasharray="5 4" />
+            <ReferenceLine
+              key={value}
+              y={value}
+              ifOverflow="extendDomain"
+              stroke="var(--failed)"
+              strokeDasharray="5 4"
+            />
           ))}
           {lines.map((one, n) => (
             <Scatter

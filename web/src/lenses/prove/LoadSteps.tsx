@@ -106,7 +106,7 @@ export function LoadSteps({ net }: { readonly net: Net }) {
           />
         )}
       </div>
-      {curve.droop && (
+      {curve.line && curve.droop && (
         <p className={classes.regulation}>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), isLeadOff)}</p>
       )}
       {curve.line && kneeWords(curve.line) && <p className={classes.regulation}>{kneeWords(curve.line)}</p>}

@@ -162,7 +162,7 @@ function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCur
           limits={ripple === null ? [] : [ripple]}
         />
       </div>
-      <table className={text.table} aria-label={`Readings of ${net.name}`}>
+      <table className={`${text.table} ${text.ruled}`} aria-label={`Readings of ${net.name}`}>
         <TableHead names={["Load", "Volts", "Ripple"]} />
         <tbody>
           {curve.points.map((one) => (

@@ -55,7 +55,7 @@ function Step({ step }: { readonly step: ProofStep }) {
         {proofStateLabels[step.state]}
         {step.count && `, ${step.count.done} of ${step.count.wanted}`}
       </span>
-      <span className={text.soft}>
+      <span className={`${text.soft} ${classes.stepWhy}`}>
         {step.note !== null ? `because ${step.note}` : `for ${proofReasonWords[step.reason]}`}
       </span>
       <span className={classes.stepActs}>
