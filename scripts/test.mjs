@@ -15,18 +15,22 @@ const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: b
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
 const fileFilter = process.argv[3];
 const clusterName = `test-${process.pid}`;
+/** Journeys wait more than they reckon: beside them the rest of a whole run goes on. */
+const lanes = process.argv[2] ? [wanted] : [["static", "unit", "api"], ["browser"]];
 const totals = { passed: 0, failed: 0 };
 /** Seconds of each file of tests that was run. */
 const fileSeconds = [];
 let cluster;
+let opening = null;
 
-let running = null;
+const running = new Set();
 
 for (const signal of ["SIGINT", "SIGTERM"]) {
   process.on(signal, async () => {
     // What runs goes first: it still holds connections to the cluster.
-    if (running?.exitCode === null)
-      await new Promise((resolve) => running.once("exit", resolve) && running.kill(signal));
+    await Promise.all(
+      [...running].map((child) => new Promise((resolve) => child.once("exit", resolve) && child.kill(signal))),
+    );
     if (cluster) removeScratch(clusterName);
     process.exit(1);
   });
@@ -34,13 +38,7 @@ for (const signal of ["SIGINT", "SIGTERM"]) {
 try {
   if (!wanted.every((part) => part in parts)) throw new NeedsPerson(`Parts are: ${Object.keys(parts).join(", ")}.`);
   await ensurePackages();
-  for (const part of wanted) {
-    console.log(`\n== ${part}`);
-    await parts[part]();
-  }
-} catch (error) {
-  totals.failed += 1;
-  console.error(error instanceof NeedsPerson ? error.message : error);
+  await Promise.all(lanes.map(runLane));
 } finally {
   if (cluster) removeScratch(clusterName);
 }
@@ -48,6 +46,20 @@ if (totals.passed + totals.failed === 0) totals.failed = 1;
 tellSlowest();
 console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
 process.exit(totals.failed === 0 ? 0 : 1);
+
+async function runLane(lane) {
+  for (const part of lane) {
+    if (lanes.length === 1) console.log(`\n== ${part}`);
+    try {
+      await parts[part]();
+    } catch (error) {
+      totals.failed += 1;
+      console.error(error instanceof NeedsPerson ? error.message : error);
+      // What a machine lacks the next part lacks too.
+      return;
+    }
+  }
+}
 
 /** Formatting and lint, types of every package, import directions. Each counts as one; two run side by side. */
 async function staticChecks() {
@@ -100,13 +112,16 @@ async function browserTests() {
 
 /** A cluster of this run's own: no shop is ever opened, and stopping `npm start` or another run never touches it. */
 async function testCluster() {
-  if (!cluster) {
-    ensurePostgres();
-    sweepScratch();
-    cluster = await openScratch(clusterName);
-  }
+  opening ??= openCluster();
+  await opening;
   const { superuser, owner, app } = cluster.urls;
   return { TEST_POSTGRES_ADDRESS: superuser, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app };
+}
+
+async function openCluster() {
+  ensurePostgres();
+  sweepScratch();
+  cluster = await openScratch(clusterName);
 }
 
 /** Runs one vitest project; a part that ran no test counts as failed. */
@@ -115,16 +130,23 @@ async function vitest(project, env = {}) {
   rmSync(report, { force: true });
   const bin = join(checkout, "node_modules/vitest/vitest.mjs");
   const reporters = ["--reporter=dot", "--reporter=json", `--outputFile.json=${report}`];
-  running = spawn(
+  // Two at once would write into each other's lines: each speaks when it is through.
+  const isAlone = lanes.length === 1;
+  const child = spawn(
     process.execPath,
     [bin, "run", ...(fileFilter ? [fileFilter] : []), "--project", project, ...reporters],
     {
       cwd: checkout,
-      stdio: ["ignore", "inherit", "inherit"],
+      stdio: isAlone ? ["ignore", "inherit", "inherit"] : ["ignore", "pipe", "pipe"],
       env: { ...cleanEnvironment(), ...env },
     },
   );
-  await new Promise((resolve) => running.once("exit", resolve));
+  running.add(child);
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream?.on("data", (chunk) => said.push(chunk));
+  await new Promise((resolve) => child.once("close", resolve));
+  running.delete(child);
+  if (!isAlone) console.log(`\n== ${project}\n${Buffer.concat(said)}`);
   const { numPassedTests = 0, numFailedTests = 0, numFailedTestSuites = 0, testResults = [] } = readReport(report);
   for (const { name, startTime, endTime } of testResults) {
     fileSeconds.push({ file: relative(checkout, name), seconds: (endTime - startTime) / 1000 });
