@@ -189,7 +189,7 @@ export { startsToShow } from "./proof/coldStarts";
 export { type EarthAndInsulation, earthAndInsulation, type ProtectionClass } from "./proof/earthAndInsulation";
 export { type HeatCurve, heatCurves } from "./proof/heatCurves";
 export { type LoadLine, loadLine } from "./proof/loadLine";
-export { type LoadStep, loadedRails, loadFault, loadPlan } from "./proof/loadPlan";
+export { type LoadFault, type LoadStep, loadedRails, loadFault, loadPlan } from "./proof/loadPlan";
 export { loadStepResponse } from "./proof/loadStep";
 export { measuredHoldUp } from "./proof/measuredHoldUp";
 export { type OutputDroop, outputDroop } from "./proof/outputDroop";

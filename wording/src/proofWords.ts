@@ -1,5 +1,6 @@
 import type {
   EarthAndInsulation,
+  LoadFault,
   LoadLine,
   OutputDroop,
   ProofReason,
@@ -54,6 +55,21 @@ export function droopWords(droop: OutputDroop, nominalVolts: number, isLeadOff: 
   if (droop.isNegative) return `It rises with the load, by ${volts}: at the end of a lead, or a sense line?`;
   if (!droop.isTelling) return "Too little between light and full load for this meter to tell a droop.";
   return `Droops ${volts}, ${percent}, ${milliohms(droop.outputOhms)} ± ${milliohms(2 * droop.deviationOhms)}${lead}.`;
+}
+
+/** What is wrong with a load that was put on a rail. */
+export function loadFaultWords(code: LoadFault, amps: number, promisedAmps: number): string {
+  const load = formatQuantity(amps, "A").text;
+  switch (code) {
+    case "above_promise":
+      return `${load} is more than the ${formatQuantity(promisedAmps, "A").text} that were promised: an overload, and no proof of the promise.`;
+    case "above_label":
+      return `${load} is more than the label's watts allow.`;
+    case "below_zero":
+      return `${load} is no load.`;
+    case "not_a_rail":
+      return "Nothing was promised of this rail.";
+  }
 }
 
 /** Where the limit sets in, if the line has a knee. */

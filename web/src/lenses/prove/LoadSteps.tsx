@@ -1,12 +1,15 @@
-import { SegmentedControl } from "@mantine/core";
-import type { Net } from "@pale-cap/contract";
-import { loadPlan, railCurve } from "@pale-cap/core";
-import { droopWords, kneeWords } from "@pale-cap/wording";
+import { Checkbox, SegmentedControl } from "@mantine/core";
+import type { Net, NetValues } from "@pale-cap/contract";
+import { loadFault, loadPlan, railCurve } from "@pale-cap/core";
+import { droopWords, kneeWords, loadFaultWords } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
+import { netUpdate } from "../../job/netUpdate";
+import { useBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";
+import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
@@ -19,6 +22,7 @@ const nearRatio = 0.05;
 export function LoadSteps({ net }: { readonly net: Net }) {
   const { detail, facts } = useJob();
   const [, select] = useTarget();
+  const [edit, { problem }] = useBoardEdit();
   const dispatch = useAppDispatch();
   const [leadOhms, setLeadOhms] = useState<number | null>(null);
   const [point, setPoint] = useState<"terminals" | "lead_end">("terminals");
@@ -28,7 +32,11 @@ export function LoadSteps({ net }: { readonly net: Net }) {
   const together = steps.find((one) => one.netId === null);
   const isLeadOff = point === "lead_end" && leadOhms !== null;
   const curve = railCurve(net, facts, isLeadOff ? leadOhms : null);
-  if (own.length === 0) return null;
+  const faults = curve.points.flatMap(({ loadAmps: amps }) => {
+    const fault = loadFault(detail.nets, new Map([[net.id, amps]]), labelWatts);
+    return fault ? [{ code: fault.code, amps }] : [];
+  });
+  const change = (values: Partial<NetValues>) => void edit((latest) => netUpdate(latest, net.id, () => values));
   const aim = (loadAmps: number, quantity: "dc_voltage" | "ripple_voltage") => {
     select({ kind: "rail", id: net.id });
     dispatch(probeSet({ loadAmps, quantity }));
@@ -49,6 +57,9 @@ export function LoadSteps({ net }: { readonly net: Net }) {
       <summary>
         Load steps{others.length > 0 && `, ${others.map((one) => one.name).join(", ")} at a tenth meanwhile`}
       </summary>
+      {net.isCurrentOutput && (
+        <p className={text.softLine}>It drives a current: its load is set by volts and stays on through every step.</p>
+      )}
       <table className={`${text.table} ${classes.table}`} aria-label={`Load steps of ${net.name}`}>
         <tbody>
           {lines.map(({ key, label, amps }) => {
@@ -82,6 +93,29 @@ export function LoadSteps({ net }: { readonly net: Net }) {
           })}
         </tbody>
       </table>
+      {faults.map((one) => (
+        <p key={one.amps} className={text.wrong}>
+          {loadFaultWords(one.code, one.amps, net.fullLoadAmps ?? 0)}
+        </p>
+      ))}
+      <div className={classes.leadLine}>
+        <QuantityInput
+          label={`${net.name} needs at least`}
+          isCompact
+          size="xs"
+          unit="A"
+          limits={[0, net.fullLoadAmps ?? 200]}
+          value={net.leastLoadAmps ?? null}
+          placeholder="none"
+          onCommit={(value) => change({ leastLoadAmps: value === null || value === 0 ? null : value })}
+        />
+        <Checkbox
+          label="drives a current: loaded by volts, never open"
+          checked={net.isCurrentOutput === true}
+          onChange={(event) => change({ isCurrentOutput: event.currentTarget.checked || null })}
+        />
+        <ProblemNote problem={problem} />
+      </div>
       <div className={classes.leadLine}>
         <SegmentedControl
           size="xs"

@@ -1,18 +1,24 @@
 import { Button, Loader } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
 import {
+  beforeAfter,
+  currentPart,
   type HeatCurve,
   heatCurves,
+  lifeByTenKelvinRule,
   loadedRails,
   proofPlan,
   type RailCurve,
   railBand,
   railCurve,
   rippleLimitVolts,
+  standingReadings,
 } from "@pale-cap/core";
 import {
+  coarseLabels,
   droopWords,
   kneeWords,
+  lifeText,
   proofReasonWords,
   proofStateLabels,
   proofStepLabels,
@@ -23,7 +29,9 @@ import { Link, useParams } from "react-router";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider, useJob } from "../../job/JobContext";
 import { useJobQuery } from "../../job/jobApi";
+import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { deviceName } from "../../job/parts";
+import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { download } from "../../ui/download";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
@@ -102,6 +110,7 @@ function Curves() {
         </p>
       )}
       {curves.map(({ net, curve }) => curve.points.length > 0 && <RailCharts key={net.id} net={net} curve={curve} />)}
+      <AsReceived />
       {heat.length > 0 && (
         <section>
           <h2>Heat</h2>
@@ -123,6 +132,7 @@ function Curves() {
                   {one.settle
                     ? settleWords(one.settle)
                     : `${one.points.length} read; from five on it is told where it settles.`}
+                  <LifeThere curve={one} />
                 </li>
               ))}
             </ul>
@@ -130,6 +140,56 @@ function Curves() {
         </section>
       )}
     </main>
+  );
+}
+
+/** What it drew and sounded like as it came in, beside what was read since. */
+function AsReceived() {
+  const { detail, facts } = useJob();
+  const { inputWatts, outputVolts, lights, sound } = detail.job.intakeDetails.asReceived;
+  const words = [
+    inputWatts === null ? null : `${inputWatts} W drawn`,
+    outputVolts === null ? null : `${outputVolts} V at its output`,
+    lights && `lights: ${lights}`,
+    sound && `sound: ${sound}`,
+  ].filter(Boolean);
+  const seen = standingReadings(facts.readings).filter((one) => one.quantity === "observation" && one.isPowered);
+  if (words.length === 0 && beforeAfter(facts).length === 0 && seen.length === 0) return null;
+  return (
+    <section>
+      <h2>As it was, and as it is</h2>
+      {words.length > 0 && <p>As received: {words.join(", ")}.</p>}
+      <BeforeAfterTable />
+      {seen.length > 0 && (
+        <p>
+          Noticed under power:{" "}
+          {seen.flatMap((one) => (one.coarseCode ? [coarseLabels[one.coarseCode]] : [])).join(", ")}.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The life of the part that stands at a place, at the heat that was read there. */
+function LifeThere({ curve }: { readonly curve: HeatCurve }) {
+  const { detail } = useJob();
+  const catalogue = useChosenCatalogue();
+  const fitted = currentPart(detail.fittedParts, curve.targetId);
+  const listed = catalogue?.find((one) => one.id === fitted?.cataloguePartId);
+  const last = curve.points.at(-1);
+  if (!listed || !last) return null;
+  const settled = curve.settle?.isTrusted ? curve.settle.settledNowCelsius : null;
+  const celsius = settled ?? last.celsius;
+  const { cappedLifeHours } = lifeByTenKelvinRule({
+    ratedLifeHours: listed.ratedLifeHours,
+    ratedTemperatureCelsius: listed.temperatureClassCelsius,
+    ambientCelsius: celsius,
+  });
+  return (
+    <div className={text.soft}>
+      {listed.maker} {listed.series} at {celsius.toFixed(0)} °C{settled === null ? ", not settled yet" : ""}:{" "}
+      {lifeText(cappedLifeHours)} of running, by ten kelvin for half; closing the case warms it further.
+    </div>
   );
 }
 

@@ -190,7 +190,7 @@ function Rail({ net }: { readonly net: Net }) {
             )}
           </p>
         )}
-        <LoadSteps net={net} />
+        {net.fullLoadAmps !== null && <LoadSteps net={net} />}
         {net.fullLoadAmps !== null && <LoadTransient net={net} />}
         <Unexplained net={net} proof={proof} />
         <Earlier proof={proof} />
