@@ -116,10 +116,10 @@ function countsFor(positionId: string, ticks: readonly ReworkTick[], asked: Devi
 }
 
 /** Every part that has standard tests, by position. */
-export function judgeDevices(board: Board): ReadonlyMap<string, DeviceJudgement> {
+export function judgeDevices(board: Board, asked: DeviceAsked = "now"): ReadonlyMap<string, DeviceJudgement> {
   const judged = new Map<string, DeviceJudgement>();
   for (const position of board.positions) {
-    const judgement = judgeDevice(position, board);
+    const judgement = judgeDevice(position, board, asked);
     if (judgement) judged.set(position.id, judgement);
   }
   return judged;

@@ -1,9 +1,10 @@
-import { acceptedReasons, type FittedPartRow } from "@pale-cap/contract";
+import { acceptedReasons } from "@pale-cap/contract";
 import {
   type CheckState,
   type DeviceLine,
   formatMarkedCapacitance,
   formatQuantity,
+  judgeDevices,
   proofOf,
   type Reading,
   standingReadings,
@@ -16,21 +17,20 @@ import {
   coarseLabels,
   dayText,
   momentText,
-  moneyText,
   openPointWords,
   partKindLabels,
   quantityFacts,
   signLabels,
-  sourceLabels,
   verdictLabels,
 } from "@pale-cap/wording";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
-import { capacitorsInOrder, deviceName, netsInOrder } from "../../job/parts";
+import { deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
+import { Parts, Work } from "./ReportWork";
 import classes from "./report.module.css";
 import { deviceRows } from "./reportRows";
 import { type ReportRound, useRounds } from "./useRounds";
@@ -99,6 +99,7 @@ export function Report() {
       ))}
       <OtherParts />
       <Parts />
+      <Work />
       <Proof />
       <section>
         <h2>Open points</h2>
@@ -182,14 +183,14 @@ function Findings(props: { readonly round: ReportRound; readonly isOneOfMany: bo
 
 /** What was found on parts that are no capacitors. */
 function OtherParts() {
-  const { detail, devices } = useJob();
-  const rows = deviceRows(detail, devices);
+  const { detail, facts, devices } = useJob();
+  const rows = deviceRows(detail, judgeDevices(facts, "found"), devices);
   if (rows.length === 0) return null;
   return (
     <section>
       <h2>Other parts</h2>
       <table className={`${text.table} ${classes.table}`}>
-        <TableHead names={["Part", "", "Seen", "Read", "Judged"]} />
+        <TableHead names={["Part", "", "Seen", "Read", "Judged", "Since"]} />
         <tbody>
           {rows.map((row) => (
             <tr key={row.designator}>
@@ -209,6 +210,13 @@ function OtherParts() {
                   "not measured"
                 )}
               </td>
+              <td>
+                {row.after === null
+                  ? "stays in"
+                  : row.after === undefined
+                    ? "replaced, the new one not read"
+                    : `replaced, the new one reads ${verdictLabels[row.after]}`}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -222,63 +230,6 @@ function deviceLineText({ test, reading }: DeviceLine): string {
     ? coarseLabels[reading.coarseCode]
     : formatQuantity(reading?.value ?? 0, quantityFacts[test.quantity].unit).text;
   return `${test.terminals.replace(",", " to ")} ${value}`.trim();
-}
-
-/** The new parts that stand in the unit, whichever round put them there. */
-function Parts() {
-  const { whole, houseRules } = useJob();
-  const parts = capacitorsInOrder(whole.detail).flatMap(({ position, current }) => {
-    if (current?.origin !== "replacement") return [];
-    // As it was when it went in: what the catalogue says later changes nothing that was handed over.
-    const name = current.maker ? `${current.maker} ${current.series ?? ""}`.trim() : ownName(current);
-    return [{ designator: position.designator, current, name }];
-  });
-  const total = parts.reduce((sum, { current }) => sum + (current.priceMinor ?? 0), 0);
-  return (
-    <section>
-      <h2>Parts fitted</h2>
-      {parts.length === 0 && <p>None.</p>}
-      {parts.length > 0 && (
-        <table className={`${text.table} ${classes.table}`}>
-          <tbody>
-            {parts.map(({ designator, current, name }) => (
-              <tr key={designator}>
-                <th scope="row">{designator}</th>
-                <td>{name}</td>
-                <td className={text.figure}>
-                  {[
-                    current.capacitanceFarads === null ? "" : formatMarkedCapacitance(current.capacitanceFarads),
-                    current.ratedVolts === null ? "" : `${current.ratedVolts}\u00a0V`,
-                    current.temperatureClassCelsius === null ? "" : `${current.temperatureClassCelsius}\u00a0°C`,
-                  ].join(" ")}
-                </td>
-                <td className={text.figure}>
-                  {current.diameterMetres !== null &&
-                    current.heightMetres !== null &&
-                    `${current.diameterMetres * 1e3} × ${current.heightMetres * 1e3} mm`}
-                </td>
-                <td className={classes.money}>
-                  {current.priceMinor == null
-                    ? "price not noted"
-                    : moneyText(current.priceMinor, houseRules["shop.currency"])}
-                </td>
-              </tr>
-            ))}
-            <tr>
-              <th scope="row" colSpan={4}>
-                Parts
-              </th>
-              <td className={classes.money}>{moneyText(total, houseRules["shop.currency"])}</td>
-            </tr>
-          </tbody>
-        </table>
-      )}
-    </section>
-  );
-}
-
-function ownName({ series, source }: FittedPartRow): string {
-  return [series, source && sourceLabels[source]].filter(Boolean).join(", ") || "own part";
 }
 
 /** What is not simply within its limits is said beside the number. */

@@ -88,5 +88,20 @@ describe("deviceRows", () => {
       ["F1", "failed", [], 1],
       ["Q1", null, ["cracked_joint"], 0],
     ]);
+    expect(rows.map((row) => row.after)).toEqual([null, null]);
+  });
+  it("keeps what was found of a part that was replaced, and says what the new one reads", () => {
+    const positions = ["F1", "L1"].map((name) => samplePosition(name, { kind: name === "F1" ? "fuse" : "choke" }));
+    const fittedParts = ["F1", "L1"].map((name) => samplePart(name, { id: `new-${name}`, origin: "replacement" }));
+    const detail = sampleDetail({ positions, fittedParts });
+    const judged = (verdict: "failed" | "sound" | "not_measured") =>
+      new Map([["at-F1", { positionId: "at-F1", verdict, lines: [], seen: [], traps: [] }]]);
+    const after = (verdict: "sound" | "not_measured") =>
+      deviceRows(detail, judged("failed"), judged(verdict)).map((row) => [row.designator, row.verdict, row.after]);
+    expect(after("sound")).toEqual([
+      ["F1", "failed", "sound"],
+      ["L1", null, undefined],
+    ]);
+    expect(after("not_measured")[0]).toEqual(["F1", "failed", undefined]);
   });
 });

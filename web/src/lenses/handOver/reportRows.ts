@@ -2,6 +2,7 @@ import type { JobDetail } from "@pale-cap/contract";
 import {
   type CoarseCode,
   combineRepeats,
+  currentPart,
   type DeviceJudgement,
   type DeviceLine,
   type JobFacts,
@@ -49,6 +50,8 @@ export interface DeviceRow {
   /** null where it was only looked at. */
   readonly verdict: VerdictWord | null;
   readonly note: string | null;
+  /** What its successor reads; null where it stays in, undefined while the new one was not read. */
+  readonly after: VerdictWord | null | undefined;
 }
 
 /** Every part that was measured, seen bad or replaced, with what it and its successor read. */
@@ -89,10 +92,14 @@ function valuesOf(facts: JobFacts, fittedPartId: string): Values {
   return { esr: best(own, "esr"), capacitance: best(own, "capacitance"), band };
 }
 
-/** Every other part that was tested, seen bad or noted, in the order of their names. */
+/**
+ * Every other part that was tested, seen bad, noted or replaced, in the order of their names: as it was found, and what the one that
+ * took its place reads.
+ */
 export function deviceRows(
-  { positions }: Pick<JobDetail, "positions">,
+  { positions, fittedParts }: Pick<JobDetail, "positions" | "fittedParts">,
   devices: ReadonlyMap<string, DeviceJudgement>,
+  now: ReadonlyMap<string, DeviceJudgement> = devices,
 ): readonly DeviceRow[] {
   return positions
     .filter((one) => one.kind !== "electrolytic")
@@ -102,9 +109,12 @@ export function deviceRows(
       const { designator, kind, note = null } = position;
       const seen = judgement?.seen ?? [];
       const lines = judgement?.lines.filter((one) => one.reading !== null) ?? [];
-      if (seen.length === 0 && lines.length === 0 && note === null) return [];
+      const isReplaced = currentPart(fittedParts, position.id)?.origin === "replacement";
+      if (seen.length === 0 && lines.length === 0 && note === null && !isReplaced) return [];
+      const fresh = now.get(position.id)?.verdict;
+      const after = isReplaced ? (fresh === "not_measured" ? undefined : fresh) : null;
       const isJudged = judgement !== undefined && judgement.verdict !== "not_measured";
-      return [{ designator, kind, seen, lines, verdict: isJudged ? judgement.verdict : null, note }];
+      return [{ designator, kind, seen, lines, verdict: isJudged ? judgement.verdict : null, note, after }];
     });
 }
 

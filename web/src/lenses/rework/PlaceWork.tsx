@@ -1,4 +1,4 @@
-import { Button, NativeSelect, SegmentedControl } from "@mantine/core";
+import { Button, NativeSelect, SegmentedControl, TextInput } from "@mantine/core";
 import {
   heatAdvice,
   type JointPlane,
@@ -10,6 +10,7 @@ import {
   usualLeadMetres,
 } from "@pale-cap/core";
 import { cautions, heatWords, oldPartLabels, planeLabels } from "@pale-cap/wording";
+import { useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
@@ -126,6 +127,7 @@ function NetShown({ row }: { readonly row: ReworkRow }) {
   const { facts, detail } = useJob();
   const [act, { problem }] = useLogAct();
   const [edit, edited] = useBoardEdit();
+  const [pin, setPin] = useState("");
   const { position, net } = row;
   if (!net) return null;
   const onNet = detail.positions.filter((one) => one.netId === net.id).map((one) => one.id);
@@ -135,18 +137,34 @@ function NetShown({ row }: { readonly row: ReworkRow }) {
   if (shown) {
     return (
       <div className={text.soft}>
-        {net.name}: continuity from {detail.positions.find((one) => one.id === shown.subjectId)?.designator} was shown.
+        {net.name}: continuity from {detail.positions.find((one) => one.id === shown.subjectId)?.designator} was shown
+        {shown.note && `, ${shown.note}`}.
       </div>
     );
   }
   return (
     <div className={classes.workLine}>
       <span>Leads to {net.name}?</span>
+      <TextInput
+        size="xs"
+        aria-label={`${position.designator}: to which pin`}
+        placeholder="to which pin"
+        maxLength={60}
+        value={pin}
+        onChange={(event) => setPin(event.currentTarget.value)}
+      />
       <Button
         size="compact-sm"
-        onClick={() => void act({ kind: "on_net", subjectId: position.id, word: "shown", note: net.name })}
+        onClick={() =>
+          void act({
+            kind: "on_net",
+            subjectId: position.id,
+            word: "shown",
+            note: pin.trim() ? `to ${pin.trim()}` : null,
+          })
+        }
       >
-        Shown, pin to pin
+        Shown
       </Button>
       <NativeSelect
         size="xs"
