@@ -184,6 +184,7 @@ export { type UnitSlip, unitSlip } from "./measuring/unitSlip";
 export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
+export { fittedRippleVolts } from "./proof/asNewRipple";
 export { type BeforeAfter, beforeAfter } from "./proof/beforeAfter";
 export { startsToShow } from "./proof/coldStarts";
 export { type EarthAndInsulation, earthAndInsulation, type ProtectionClass } from "./proof/earthAndInsulation";

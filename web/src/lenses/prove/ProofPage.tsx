@@ -3,6 +3,7 @@ import type { Net } from "@pale-cap/contract";
 import {
   beforeAfter,
   currentPart,
+  fittedRippleVolts,
   type HeatCurve,
   heatCurves,
   lifeByTenKelvinRule,
@@ -25,13 +26,14 @@ import {
   settleWords,
 } from "@pale-cap/wording";
 import Papa from "papaparse";
+import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider, useJob } from "../../job/JobContext";
 import { useJobQuery } from "../../job/jobApi";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { deviceName } from "../../job/parts";
-import { useChosenCatalogue } from "../../job/useChosenCatalogue";
+import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { download } from "../../ui/download";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
@@ -194,7 +196,15 @@ function LifeThere({ curve }: { readonly curve: HeatCurve }) {
 }
 
 function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCurve }) {
-  const { rules } = useJob();
+  const { detail, facts, rules } = useJob();
+  const catalogue = useChosenCatalogue();
+  const predicted = useMemo(() => {
+    const chosen = plannedParts(detail.plans, catalogue);
+    return curve.points.flatMap(({ loadAmps }) => {
+      const volts = loadAmps > 0 ? fittedRippleVolts(facts, chosen, net.id, loadAmps) : null;
+      return volts === null ? [] : [[loadAmps, volts] as const];
+    });
+  }, [curve.points, detail.plans, catalogue, facts, net.id]);
   const band = railBand(net, rules.rail, true);
   const ripple = rippleLimitVolts(net, rules.rail);
   const pointsOf = (of: (point: RailCurve["points"][number]) => number | null) =>
@@ -218,7 +228,10 @@ function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCur
           label={`${net.name}: ripple over load`}
           x={amps}
           y={{ name: "ripple, V p-p", unit: "V" }}
-          lines={[{ name: net.name, points: pointsOf((one) => one.rippleVolts) }]}
+          lines={[
+            { name: "read", points: pointsOf((one) => one.rippleVolts) },
+            { name: "predicted with what is fitted", points: predicted },
+          ].filter((one) => one.points.length > 0)}
           limits={ripple === null ? [] : [ripple]}
         />
       </div>

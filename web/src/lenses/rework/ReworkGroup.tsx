@@ -268,6 +268,9 @@ function WhatGoesIn({ positionId }: { readonly positionId: string }) {
       <Button size="compact-sm" onClick={() => void take(words.trim() || "the same type")}>
         {words.trim() === "" ? "The same type" : "Goes in"}
       </Button>
+      <Button size="compact-sm" onClick={() => void edit(positionId, () => ({ isLeftEmpty: true })).then(setProblem)}>
+        Nothing goes in
+      </Button>
       <ProblemNote problem={problem} />
     </div>
   );
