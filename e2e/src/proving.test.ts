@@ -3,32 +3,16 @@ import { intakeSchema, type JobDetail } from "@pale-cap/contract";
 import { noOverrides } from "@pale-cap/core";
 import { boardInsert, netValues, positionValues, readingValues } from "@pale-cap/core/testing";
 import { Key } from "selenium-webdriver";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Browser, openBrowser } from "./browser";
-import { Page } from "./page";
-import { openServer, type ServerUnderTest } from "./server";
-import { shopApi } from "./shopApi";
+import { describe, expect, it } from "vitest";
+import { emptyShop } from "./shopApi";
 
-let server: ServerUnderTest;
-let browser: Browser;
-let page: Page;
-let api: ReturnType<typeof shopApi>;
-beforeAll(async () => {
-  server = await openServer("none");
-  api = shopApi(server);
-  browser = await openBrowser();
-  page = new Page(browser.driver, server.address);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.close();
-});
+const shop = emptyShop();
 
 /** A supply whose coupler was renewed, with 5 V at 2 A promised. */
 async function makeJob(symptoms: readonly string[] = []): Promise<{ readonly jobId: string; readonly netId: string }> {
   const [jobId, netId, feedId, positionId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
   const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: "Proof", complaint: "comes and goes" };
-  await api.send("/jobs", { id: jobId, ...device, personId: null });
+  await shop.api.send("/jobs", { id: jobId, ...device, personId: null });
   if (symptoms.length > 0) await tell(jobId, symptoms);
   const changes = [
     boardInsert("net", netId, { ...netValues, name: "5 V", nominalVolts: 5, fullLoadAmps: 2 }),
@@ -38,12 +22,12 @@ async function makeJob(symptoms: readonly string[] = []): Promise<{ readonly job
       ...{ designator: "U2", kind: "optocoupler", netId: feedId, xMetres: 0.03, yMetres: 0.03 },
     }),
   ];
-  await api.send(`/jobs/${jobId}/board-edits`, { id: randomUUID(), changes });
+  await shop.api.send(`/jobs/${jobId}/board-edits`, { id: randomUUID(), changes });
   const plan = { writeId: randomUUID(), version: 0, cataloguePartId: null, overrides: noOverrides };
-  await api.send(`/jobs/${jobId}/plans/${positionId}`, { ...plan, otherPart: "the same type" }, "PUT");
+  await shop.api.send(`/jobs/${jobId}/plans/${positionId}`, { ...plan, otherPart: "the same type" }, "PUT");
   for (const step of ["removed", "fitted"]) {
     const item = { id: randomUUID(), positionId, fittedPartId: step === "fitted" ? randomUUID() : null };
-    await api.send(`/jobs/${jobId}/ticks`, {
+    await shop.api.send(`/jobs/${jobId}/ticks`, {
       ...{ id: randomUUID(), step, isDone: true, at: new Date().toISOString(), clockId: null, personId: null },
       items: [{ ...item, stripeDegrees: null }],
     });
@@ -51,14 +35,14 @@ async function makeJob(symptoms: readonly string[] = []): Promise<{ readonly job
   return { jobId, netId };
 }
 async function tell(jobId: string, symptoms: readonly string[]): Promise<void> {
-  const { job } = await api.load<JobDetail>(`/jobs/${jobId}`);
+  const { job } = await shop.api.load<JobDetail>(`/jobs/${jobId}`);
   const names = Object.keys(intakeSchema.fields);
   const values = Object.fromEntries(Object.entries(job).filter(([name]) => names.includes(name)));
   const body = { writeId: randomUUID(), version: job.version, values: { ...values, symptoms } };
-  await api.send(`/jobs/${jobId}/intake`, body, "PATCH");
+  await shop.api.send(`/jobs/${jobId}/intake`, body, "PATCH");
 }
 const volts = (jobId: string, netId: string, value: number, loadAmps: number) =>
-  api.send(`/jobs/${jobId}/readings`, {
+  shop.api.send(`/jobs/${jobId}/readings`, {
     ...readingValues,
     ...{ id: randomUUID(), targetKind: "rail", targetId: netId, fittedPartId: null, quantity: "dc_voltage", value },
     ...{ isPowered: true, loadAmps, frequencyHertz: null, circuitState: null, measuredAt: new Date().toISOString() },
@@ -67,48 +51,48 @@ const volts = (jobId: string, netId: string, value: number, loadAmps: number) =>
 describe("work on the feedback", () => {
   it("asks for volts before the host, and refuses it while a rail reads too high", async () => {
     const { jobId, netId } = await makeJob();
-    await page.open(`/jobs/${jobId}/prove`);
-    await page.see("Volts before the host");
-    await page.see("control or feedback was worked on");
+    await shop.page.open(`/jobs/${jobId}/prove`);
+    await shop.page.see("Volts before the host");
+    await shop.page.see("control or feedback was worked on");
     await volts(jobId, netId, 5.7, 0);
-    await page.open(`/jobs/${jobId}/prove`);
-    await page.see("5 V read above what a host bears: it stays unplugged");
-    await page.see("host refused");
-    await page.see("A rail is out of its limits: the host stays unplugged.");
+    await shop.page.open(`/jobs/${jobId}/prove`);
+    await shop.page.see("5 V read above what a host bears: it stays unplugged");
+    await shop.page.see("host refused");
+    await shop.page.see("A rail is out of its limits: the host stays unplugged.");
     await volts(jobId, netId, 5.05, 2);
-    await page.open(`/jobs/${jobId}/proof`);
-    await page.see("5 V: volts over load");
-    await page.see("host refused");
+    await shop.page.open(`/jobs/${jobId}/proof`);
+    await shop.page.see("5 V: volts over load");
+    await shop.page.see("host refused");
   });
 });
 
 describe("a fault that comes and goes", () => {
   it("wants nine starts where three of ten had failed: six more after three", async () => {
     const { jobId } = await makeJob(["intermittent"]);
-    await page.open(`/jobs/${jobId}/prove`);
-    await page.see("Starts as when it failed");
-    await page.see("10 more wanted");
-    await page.fill("of so many", "10");
-    await page.press(Key.ENTER);
-    await page.fill("Starts that failed", "3");
-    await page.press(Key.ENTER);
-    await page.see("9 more wanted");
+    await shop.page.open(`/jobs/${jobId}/prove`);
+    await shop.page.see("Starts as when it failed");
+    await shop.page.see("10 more wanted");
+    await shop.page.fill("of so many", "10");
+    await shop.page.press(Key.ENTER);
+    await shop.page.fill("Starts that failed", "3");
+    await shop.page.press(Key.ENTER);
+    await shop.page.see("9 more wanted");
     for (const left of [8, 7, 6]) {
-      await page.click("It started");
-      await page.see(`${left} more wanted`);
+      await shop.page.click("It started");
+      await shop.page.see(`${left} more wanted`);
     }
-    const stored = async () => (await api.load<JobDetail>(`/jobs/${jobId}`)).acts;
-    await page.until("have them stored", async () => {
+    const stored = async () => (await shop.api.load<JobDetail>(`/jobs/${jobId}`)).acts;
+    await shop.page.until("have them stored", async () => {
       return (await stored()).filter((one) => one.kind === "cold_start").length === 3;
     });
     const acts = await stored();
     expect(acts.filter((one) => one.kind === "starts_before").at(-1)?.numbers).toEqual([3, 10]);
-    await page.click("It failed");
-    await page.see("it is still there");
+    await shop.page.click("It failed");
+    await shop.page.see("it is still there");
     // Left out, with its reason.
-    await page.click("Burn-in: not done because");
-    await page.fill("Why Burn-in is not done", "collected today");
-    await page.click("Leave it out");
-    await page.see("because collected today");
+    await shop.page.click("Burn-in: not done because");
+    await shop.page.fill("Why Burn-in is not done", "collected today");
+    await shop.page.click("Leave it out");
+    await shop.page.see("because collected today");
   });
 });

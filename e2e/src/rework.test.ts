@@ -3,32 +3,16 @@ import type { CataloguePage, JobDetail, PlanRow } from "@pale-cap/contract";
 import { noOverrides } from "@pale-cap/core";
 import { boardInsert, netValues, partValues, positionValues } from "@pale-cap/core/testing";
 import { Key } from "selenium-webdriver";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Browser, openBrowser } from "./browser";
-import { Page } from "./page";
-import { openServer, type ServerUnderTest } from "./server";
-import { cataloguePart, shopApi } from "./shopApi";
+import { describe, expect, it } from "vitest";
+import { cataloguePart, emptyShop } from "./shopApi";
 
-let server: ServerUnderTest;
-let browser: Browser;
-let page: Page;
-let api: ReturnType<typeof shopApi>;
-beforeAll(async () => {
-  server = await openServer("none");
-  api = shopApi(server);
-  browser = await openBrowser();
-  page = new Page(browser.driver, server.address);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.close();
-});
+const shop = emptyShop();
 
 /** Eighteen capacitors, a transistor at its sink and a fuse; the capacitors are chosen. */
 async function makeJob(): Promise<string> {
   const id = randomUUID();
   const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: "Twenty", complaint: "dead" };
-  await api.send("/jobs", { id, ...device, personId: null });
+  await shop.api.send("/jobs", { id, ...device, personId: null });
   const netId = randomUUID();
   const cans = Array.from({ length: 18 }, (_, n) => ({ id: randomUUID(), designator: `C${n + 1}`, n }));
   const others = [
@@ -53,12 +37,12 @@ async function makeJob(): Promise<string> {
       }),
     ),
   ];
-  await api.send(`/jobs/${id}/board-edits`, { id: randomUUID(), changes });
-  await api.takeIn([cataloguePart("R-102")]);
-  const { rows } = await api.load<CataloguePage>("/catalogue?text=R-102&offset=0");
+  await shop.api.send(`/jobs/${id}/board-edits`, { id: randomUUID(), changes });
+  await shop.api.takeIn([cataloguePart("R-102")]);
+  const { rows } = await shop.api.load<CataloguePage>("/catalogue?text=R-102&offset=0");
   for (const { id: positionId } of cans) {
     const body = { writeId: randomUUID(), version: 0, cataloguePartId: rows[0]?.id, overrides: noOverrides };
-    await api.send<PlanRow>(`/jobs/${id}/plans/${positionId}`, body, "PUT");
+    await shop.api.send<PlanRow>(`/jobs/${id}/plans/${positionId}`, body, "PUT");
   }
   return id;
 }
@@ -66,47 +50,47 @@ async function makeJob(): Promise<string> {
 describe("a board of twenty parts", () => {
   it("is reworked with a lifted pad mended, every kind of part, and one in for now left open", async () => {
     const jobId = await makeJob();
-    const detail = () => api.load<JobDetail>(`/jobs/${jobId}`);
-    await page.open(`/jobs/${jobId}/rework`);
-    await page.see("Order of work: C1, C2");
-    await page.switchTo("Old part out, all of Kelpin Tern");
-    await page.until("have them out", async () => (await detail()).ticks.length === 18);
+    const detail = () => shop.api.load<JobDetail>(`/jobs/${jobId}`);
+    await shop.page.open(`/jobs/${jobId}/rework`);
+    await shop.page.see("Order of work: C1, C2");
+    await shop.page.switchTo("Old part out, all of Kelpin Tern");
+    await shop.page.until("have them out", async () => (await detail()).ticks.length === 18);
 
     // A pad comes off with one of them: it is open until its continuity is read.
-    await page.click("C1");
-    await page.click("pad lifted");
-    await page.see("pad lifted; not mended");
-    await page.choose("C1: bridged by", "wire");
-    await page.see("mended, continuity not read");
-    await page.fill("C1: continuity across it", "20m");
-    await page.press(Key.ENTER);
-    await page.see("continuity read, 20 mΩ");
+    await shop.page.click("C1");
+    await shop.page.click("pad lifted");
+    await shop.page.see("pad lifted; not mended");
+    await shop.page.choose("C1: bridged by", "wire");
+    await shop.page.see("mended, continuity not read");
+    await shop.page.fill("C1: continuity across it", "20m");
+    await shop.page.press(Key.ENTER);
+    await shop.page.see("continuity read, 20 mΩ");
 
-    await page.switchTo("New part in, all of Kelpin Tern");
-    await page.until(
+    await shop.page.switchTo("New part in, all of Kelpin Tern");
+    await shop.page.until(
       "have them in",
       async () => (await detail()).fittedParts.filter((one) => one.origin === "replacement").length === 18,
     );
-    await page.click("C2");
-    await page.switchTo("for now");
+    await shop.page.click("C2");
+    await shop.page.switchTo("for now");
 
     // The fuse has no list and no can: the same type goes in, and it is a part like any other.
-    await page.open(`/jobs/${jobId}/rework`);
-    await page.click("F1");
-    await page.click("The same type");
-    await page.switchTo("F1: Old part out");
-    await page.switchTo("F1: New part in");
-    await page.until("have the fuse in", async () =>
+    await shop.page.open(`/jobs/${jobId}/rework`);
+    await shop.page.click("F1");
+    await shop.page.click("The same type");
+    await shop.page.switchTo("F1: Old part out");
+    await shop.page.switchTo("F1: New part in");
+    await shop.page.until("have the fuse in", async () =>
       (await detail()).fittedParts.some((one) => one.series === "the same type" && one.fittedAt !== null),
     );
 
-    await page.open(`/jobs/${jobId}/hand-over`);
-    await page.see("C2 is in for now only.");
-    await page.seeNot("the board was hurt there");
+    await shop.page.open(`/jobs/${jobId}/hand-over`);
+    await shop.page.see("C2 is in for now only.");
+    await shop.page.seeNot("the board was hurt there");
     expect((await detail()).acts.map((one) => one.kind)).toEqual([
       ...["damage", "mended", "mend_read", "temporary_part"],
     ]);
-    await page.open(`/jobs/${jobId}/rework-list`);
-    await page.see("order of work");
+    await shop.page.open(`/jobs/${jobId}/rework-list`);
+    await shop.page.see("order of work");
   });
 });

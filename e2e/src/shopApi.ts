@@ -1,6 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { gzipSync } from "node:zlib";
-import type { ServerUnderTest } from "./server";
+import { afterAll, beforeAll } from "vitest";
+import { type Browser, openBrowser } from "./browser";
+import { Page } from "./page";
+import { openServer, type ServerUnderTest } from "./server";
 
 /** What a journey prepares behind the browser's back, through the same doors. */
 export function shopApi(server: ServerUnderTest) {
@@ -31,3 +34,19 @@ export const cataloguePart = (orderCode: string, more: object = {}) => ({
   ...{ temperatureClassCelsius: 105, diameterMetres: 0.01, heightMetres: 0.02, pitchMetres: 0.005, esrOhms: 0.046 },
   ...{ rippleAmpsRms: 1.2, ratedLifeHours: 4000, priceMinor: 40, printed: null, ...more },
 });
+
+/** An empty shop with a browser in front of it, for the journeys of one file; filled before the first of them. */
+export function emptyShop() {
+  const shop = {} as { server: ServerUnderTest; browser: Browser; page: Page; api: ReturnType<typeof shopApi> };
+  beforeAll(async () => {
+    shop.server = await openServer("none");
+    shop.api = shopApi(shop.server);
+    shop.browser = await openBrowser();
+    shop.page = new Page(shop.browser.driver, shop.server.address);
+  });
+  afterAll(async () => {
+    await shop.browser?.close();
+    await shop.server?.close();
+  });
+  return shop;
+}

@@ -67,6 +67,18 @@ describe("readings that do not agree", () => {
     expect([now.verdict, codes(now).includes("bad_then_good")]).toEqual(["cannot_tell", true]);
     expect(alone([bad, good, farads, hoursLater(good, 20)]).verdict).toBe("sound");
     expect(alone([good, farads]).verdict).toBe("sound");
+    // A capacitance is no second look at its ESR, and a reading off the board is no reading in circuit.
+    expect(codes(alone([farads, good]))).not.toContain("bad_then_good");
+    expect(codes(alone([sampleReading("C1", { value: 0.9 }), good]))).not.toContain("bad_then_good");
+  });
+  it("take a tester's red in circuit for the part's own only where nothing stands beside it", () => {
+    const red = (state: "in_circuit" | "out") =>
+      sampleReading("C1", { quantity: "tester_band", value: null, coarseCode: "band_bad", circuitState: state });
+    const good = sampleReading("C1", { value: 0.035 });
+    expect(codes(alone([red("in_circuit"), good]))).toContain("bad_then_good");
+    expect(codes(judged({ readings: [red("in_circuit"), good] }))).not.toContain("bad_then_good");
+    const yellow = sampleReading("C1", { ...red("in_circuit"), coarseCode: "band_doubtful" });
+    expect(codes(alone([yellow, good]))).not.toContain("bad_then_good");
   });
 });
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleNet, samplePosition, sampleReading } from "../../testing/sampleJob";
 import type { BoardPosition } from "../board/board";
+import { deviceTests } from "../board/deviceTests";
 import type { VisualSign } from "../facts/visualSigns";
 import type { Reading } from "../readings/reading";
 import { judgeDevice } from "./judgeDevice";
@@ -111,6 +112,19 @@ describe("judgeDevice", () => {
     const regulator = (least: number) =>
       judge("regulator", [read("OUT,GND", 400), live("OUT,GND least", least), live("OUT,GND most", 12.1)])?.verdict;
     expect([regulator(11.9), regulator(10.9)]).toEqual(["sound", "failed"]);
+  });
+  it("reads a pulsing supply as a chip that tries and as a regulator that fails", () => {
+    const pulsing = [live("least", 2), live("most", 14)];
+    const of = (kind: "ic" | "regulator") => {
+      const tests = deviceTests[kind] ?? [];
+      const named = tests.filter((one) => one.code === "supply_least" || one.code === "supply_most");
+      const readings = named.map((one, n) => live(one.terminals, pulsing[n]?.value ?? 0));
+      return judge(kind, readings)
+        ?.lines.filter((one) => one.test.isLive && one.reading)
+        .map((one) => one.outcome);
+    };
+    expect(new Set(of("ic"))).toEqual(new Set(["doubtful"]));
+    expect(new Set(of("regulator"))).toEqual(new Set(["bad"]));
   });
   it("takes a coupler's lamp, a ring tester and a finger on a fan", () => {
     expect(judge("optocoupler", [drop("A,K", 1.1)])?.verdict).toBe("sound");

@@ -103,6 +103,12 @@ function Starts() {
   );
 }
 
+const bulkFields = [
+  { label: "Bulk before", unit: "V", limits: [1, 1000] },
+  { label: "Bulk after", unit: "V", limits: [1, 1000] },
+  { label: "Load", unit: "W", limits: [0.1, 5000] },
+] as const;
+
 function HoldUp() {
   const { facts } = useJob();
   const [act, { problem }] = useLogAct();
@@ -129,33 +135,18 @@ function HoldUp() {
           value={seconds}
           onCommit={setSeconds}
         />
-        <QuantityInput
-          label="Bulk before"
-          isCompact
-          size="xs"
-          unit="V"
-          limits={[1, 1000]}
-          value={numbers[0] ?? null}
-          onCommit={(v) => set(0, v)}
-        />
-        <QuantityInput
-          label="Bulk after"
-          isCompact
-          size="xs"
-          unit="V"
-          limits={[1, 1000]}
-          value={numbers[1] ?? null}
-          onCommit={(v) => set(1, v)}
-        />
-        <QuantityInput
-          label="Load"
-          isCompact
-          size="xs"
-          unit="W"
-          limits={[0.1, 5000]}
-          value={numbers[2] ?? null}
-          onCommit={(v) => set(2, v)}
-        />
+        {bulkFields.map(({ label, unit, limits }, n) => (
+          <QuantityInput
+            key={label}
+            label={label}
+            isCompact
+            size="xs"
+            unit={unit}
+            limits={limits}
+            value={numbers[n] ?? null}
+            onCommit={(value) => set(n, value)}
+          />
+        ))}
         <Button
           size="compact-sm"
           disabled={seconds === null || !known || (known[0] ?? 0) <= (known[1] ?? 0)}

@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { hotRails, type ProofStep, proofPlan } from "@pale-cap/core";
 import { cautions, listWords, proofReasonWords, proofStateLabels, proofStepLabels } from "@pale-cap/wording";
 import { useState } from "react";
@@ -10,6 +10,7 @@ import { Part } from "../../ui/Pane";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
+import { WordLine } from "../../ui/WordLine";
 import classes from "./prove.module.css";
 
 /** What shows the repair, step by step: derived, each with its reason; what is left out says why. */
@@ -42,8 +43,8 @@ function Step({ step }: { readonly step: ProofStep }) {
   const [act, { problem }] = useLogAct();
   const [isTelling, setTelling] = useState(false);
   const [reason, setReason, dropReason] = useDraft(`${detail.job.id} not done ${step.code}`, "");
-  const leave = async () => {
-    if (!(await act({ kind: "step_not_done", word: step.code, note: reason.trim() }))) return;
+  const leave = async (note: string) => {
+    if (!(await act({ kind: "step_not_done", word: step.code, note }))) return;
     setTelling(false);
     dropReason(reason);
   };
@@ -77,18 +78,15 @@ function Step({ step }: { readonly step: ProofStep }) {
       </span>
       {isTelling && (
         <span className={classes.stepReason}>
-          <TextInput
-            size="xs"
-            aria-label={`Why ${name} is not done`}
+          <WordLine
+            label={`Why ${name} is not done`}
             placeholder="because …"
             maxLength={300}
             value={reason}
-            onChange={(event) => setReason(event.currentTarget.value)}
-            onKeyDown={(event) => event.key === "Enter" && reason.trim() !== "" && void leave()}
+            onChange={setReason}
+            button="Leave it out"
+            onTake={(note) => void leave(note)}
           />
-          <Button size="compact-sm" disabled={reason.trim() === ""} onClick={() => void leave()}>
-            Leave it out
-          </Button>
         </span>
       )}
       <ProblemNote problem={problem} />

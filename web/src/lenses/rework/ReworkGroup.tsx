@@ -1,4 +1,4 @@
-import { Button, Checkbox, NativeSelect, TextInput } from "@mantine/core";
+import { Button, Checkbox, NativeSelect } from "@mantine/core";
 import type { Problem } from "@pale-cap/contract";
 import { doPolaritiesAgree, hasBoardRecord, type ReworkStep, reworkSteps } from "@pale-cap/core";
 import { directionWord, markLabels, partKindLabels } from "@pale-cap/wording";
@@ -15,6 +15,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
+import { WordLine } from "../../ui/WordLine";
 import classes from "./rework.module.css";
 import type { ReworkRow, ReworkRows } from "./reworkRows";
 import { isPossible, useTick } from "./useTick";
@@ -255,24 +256,23 @@ function WhatGoesIn({ positionId }: { readonly positionId: string }) {
     if (!refusal) dropWords(words);
   };
   return (
-    <div className={classes.goesIn}>
-      <TextInput
-        size="xs"
-        aria-label="What goes in"
-        placeholder="type, or say where it is from"
-        maxLength={80}
-        value={words}
-        onChange={(event) => setWords(event.currentTarget.value)}
-        onKeyDown={(event) => event.key === "Enter" && words.trim() !== "" && void take(words.trim())}
-      />
-      <Button size="compact-sm" onClick={() => void take(words.trim() || "the same type")}>
-        {words.trim() === "" ? "The same type" : "Goes in"}
+    <WordLine
+      label="What goes in"
+      placeholder="type, or say where it is from"
+      maxLength={80}
+      value={words}
+      onChange={setWords}
+      button="Goes in"
+      onTake={(otherPart) => void take(otherPart)}
+    >
+      <Button size="compact-sm" onClick={() => void take("the same type")}>
+        The same type
       </Button>
       <Button size="compact-sm" onClick={() => void edit(positionId, () => ({ isLeftEmpty: true })).then(setProblem)}>
         Nothing goes in
       </Button>
       <ProblemNote problem={problem} />
-    </div>
+    </WordLine>
   );
 }
 
