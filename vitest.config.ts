@@ -3,8 +3,9 @@ import { defineConfig } from "vitest/config";
 /** Three projects, run one at a time by scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys. */
 export default defineConfig({
   test: {
-    hookTimeout: 60_000,
-    testTimeout: 30_000,
+    // Bounds for what hangs, not for what is slow: a busy machine takes several times as long.
+    hookTimeout: 180_000,
+    testTimeout: 120_000,
     projects: [
       {
         extends: true,
