@@ -153,7 +153,7 @@ export const sampleRules: JobRules = {
     ...{ railToleranceRatio: 0.05, negativeToleranceRatio: 0.1, rippleLimitLowRailVolts: 0, rippleLimitRatio: 0.01 },
     ...{ loadShareRatio: 0.95, mainsVoltsRms: 230, mustReadNewParts: true },
   },
-  safety: { earthBondOhms: 0.3 },
+  safety: { earthBondOhms: 0.3, leastInsulationOhms: 1e6 },
 };
 
 /** A bulk of 100 uF at 325 V, held by C1. */

@@ -77,6 +77,10 @@ export function openPointWords(point: OpenPoint): string {
       return `The mains was connected ${subject === "1" ? "once" : `${subject} times`} while something stood against it.`;
     case "earth_screws_missing":
       return `${subject} earth screw${subject === "1" ? "" : "s"} not back in.`;
+    case "earth_bond_high":
+      return "The protective earth, plug to case, was read above its limit.";
+    case "insulation_low":
+      return "The insulation of the mains side was read below its limit.";
     case "temporary_part":
       return `${subject} is in for now only.`;
     case "damage_open":

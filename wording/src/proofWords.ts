@@ -37,6 +37,22 @@ export const proofReasonWords: Readonly<Record<ProofReason, string>> = {
   mains_side_work: "the mains side was worked on",
 };
 
+/** What each step is held against, and where that comes from. */
+export const proofLimitWords: Readonly<Record<ProofStepCode, string>> = {
+  cold_checks: "ohms that rise, well above the load's own (usual)",
+  first_power: "no rail above 110 % at any time (usual)",
+  over_voltage: "5 V up to 5.5 V, 3.3 V up to 3.6 V, others 110 % (what logic bears)",
+  unloaded: "each rail's own tolerance, else the house's",
+  loaded: "each rail's own tolerance, else the house's",
+  ripple: "each rail's own limit, else the house's share",
+  hold_up: "10 ms at full load (usual)",
+  heat: "a can 20 K below its class, sinks 90 °C, windings 110 °C (usual, at 35 °C around it)",
+  burn_in: "two hours, four to eight where heat or time brings it (bench practice)",
+  cold_starts: "as many as leave a chance of one in twenty to miss it",
+  in_device: "the complaint, as the customer told it",
+  earth_insulation: "the house's limits; local rules come first",
+};
+
 export const proofStateLabels: Readonly<Record<ProofStepState, string>> = {
   done: "done",
   failed: "not within",

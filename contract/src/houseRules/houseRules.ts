@@ -538,6 +538,9 @@ export function jobRules(values: HouseRuleValues): JobRules {
       rippleLimitRatio: values["prove.rippleLimitRatio"],
       rippleLimitLowRailVolts: values["prove.rippleLimitLowRailVolts"],
     },
-    safety: { earthBondOhms: values["prove.earthBondOhms"] },
+    safety: {
+      earthBondOhms: values["prove.earthBondOhms"],
+      leastInsulationOhms: values["prove.insulationOhms"],
+    },
   };
 }

@@ -44,5 +44,5 @@ export interface JobRules {
   readonly judgement: JudgementRules;
   readonly charge: ChargeRules;
   readonly rail: RailRules;
-  readonly safety: { readonly earthBondOhms: number };
+  readonly safety: { readonly earthBondOhms: number; readonly leastInsulationOhms: number };
 }

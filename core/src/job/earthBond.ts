@@ -1,7 +1,17 @@
+import { lastActOf } from "../facts/jobActs";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { closingList } from "../facts/teardown";
 import { inOrder } from "../readings/factMoment";
+
+/** What was read last of earth and insulation and lies beyond its limit: a fault that no reason accepts away. */
+export function earthFaults(facts: JobFacts, rules: JobRules): readonly ("earth_bond_high" | "insulation_low")[] {
+  const bond = inOrder(facts.powerEvents.filter((one) => one.item === "earth_bond")).at(-1)?.values?.[0];
+  const isHigh = bond === "open" || (typeof bond === "number" && bond > rules.safety.earthBondOhms);
+  const insulation = lastActOf(facts.acts, "insulation_read", null)?.value ?? null;
+  const isLow = insulation !== null && insulation < rules.safety.leastInsulationOhms;
+  return [...(isHigh ? (["earth_bond_high"] as const) : []), ...(isLow ? (["insulation_low"] as const) : [])];
+}
 
 /**
  * Whether the protective earth was measured within its limit on the closed case: by the last bond test, stored after

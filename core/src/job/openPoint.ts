@@ -40,6 +40,8 @@ export const pointFacts = {
   power_gate_shut: { settledIn: "make-safe", weight: "person" },
   powered_against_gate: { settledIn: "make-safe", weight: "plain" },
   earth_screws_missing: { settledIn: "rework", weight: "earth" },
+  earth_bond_high: { settledIn: "prove", weight: "earth" },
+  insulation_low: { settledIn: "prove", weight: "earth" },
   not_put_back: { settledIn: "rework", weight: "plain" },
   temporary_part: { settledIn: "rework", weight: "plain" },
   damage_open: { settledIn: "rework", weight: "plain" },

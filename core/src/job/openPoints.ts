@@ -13,7 +13,7 @@ import { loggedReading, standingReadings } from "../readings/reading";
 import { unnamedHolders } from "../safety/storeCoverage";
 import { type RailRippleFinding, rippleFindings } from "../waveform/rippleFindings";
 import { openCharge, wasMainsWorked } from "./chargeAtWork";
-import { isEarthBonded } from "./earthBond";
+import { earthFaults, isEarthBonded } from "./earthBond";
 import { connectedAgainstGate, firstPower } from "./firstPower";
 import { jobChargeStates } from "./jobCharge";
 import { type OpenPoint, openPoint } from "./openPoint";
@@ -34,7 +34,11 @@ export function openPoints(
   ripple: readonly RailRippleFinding[] = rippleFindings(roundView(facts)),
 ): readonly OpenPoint[] {
   const charge = openCharge(facts, rules.charge, nowMilliseconds);
-  const always = [...(charge === null ? [] : [openPoint("charge_not_verified", charge)]), ...earthPoints(facts, rules)];
+  const always = [
+    ...(charge === null ? [] : [openPoint("charge_not_verified", charge)]),
+    ...earthPoints(facts, rules),
+    ...earthFaults(facts, rules).map((code) => openPoint(code)),
+  ];
   if (outcomeOf(facts.acts) !== "repaired") return always;
   return [
     ...partPoints(facts, rules, judgements),

@@ -10,6 +10,8 @@ import {
 import { sampleMoment } from "../../testing/sampleMoment";
 import type { JobAct, JobActKind, ProofStepCode } from "../facts/jobActs";
 import type { JobFacts } from "../facts/jobFacts";
+import { weightOf } from "./openPoint";
+import { openPoints } from "./openPoints";
 import { hostLimitVolts, hotRails, proofPlan, startsShown } from "./proofPlan";
 
 let sequence = 100;
@@ -140,5 +142,35 @@ describe("starts of a fault that comes and goes", () => {
     expect(startsShown(sampleJob(unit([]))).shown).toBeNull();
     const early = good(9);
     expect(plan({ ...unit(early), ticks: fit() }).find((one) => one.code === "cold_starts")?.count?.done).toBe(0);
+  });
+});
+
+describe("earth and insulation", () => {
+  const unit = {
+    nets: [net, sampleNet({ id: "bulk", section: "bulk", fullLoadAmps: null })],
+    positions: [samplePosition("C1", { netId: "bulk" })],
+    ticks: fit(),
+  };
+  const insulation = (ohms: number) => act("insulation_read", null, { value: ohms, numbers: [500] });
+  const bond = (ohms: number) => ({
+    ...{ ...sampleMoment, id: `bond-${ohms}`, sequence: next(), at: "2026-12-01T11:00:00Z", kind: "gate_check" },
+    ...{ item: "earth_bond", subjectId: null, values: [ohms], word: null, note: null },
+  });
+  const open = (more: object) => {
+    const facts = sampleJob({ ...unit, readings: [], symptoms: [], ...more });
+    return openPoints(facts, sampleRules, Date.UTC(2026, 11, 1, 12), new Map(), null, []).map((one) => one.code);
+  };
+  it("fail by what was read last, and no reason accepts it away", () => {
+    expect(state("earth_insulation", { ...unit, acts: [insulation(0.99e6)] })).toBe("failed");
+    expect(state("earth_insulation", { ...unit, acts: [insulation(0.99e6), insulation(5e6)] })).toBe("done");
+    expect(open({ acts: [insulation(0.99e6)] })).toContain("insulation_low");
+    expect(open({ acts: [insulation(0.99e6), insulation(1e6)] })).not.toContain("insulation_low");
+    expect(weightOf("insulation_low")).toBe("earth");
+    const high = { powerEvents: [bond(0.31) as never] };
+    expect(state("earth_insulation", { ...unit, ...high })).toBe("failed");
+    expect(open(high)).toContain("earth_bond_high");
+    expect(open({ powerEvents: [bond(0.31) as never, bond(0.3) as never] })).not.toContain("earth_bond_high");
+    // Also of a unit that goes back as it is: it is still said.
+    expect(open({ acts: [insulation(0.1e6), act("outcome", "not_repaired")] })).toContain("insulation_low");
   });
 });

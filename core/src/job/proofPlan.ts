@@ -9,7 +9,7 @@ import type { CheckState } from "../proof/railProof";
 import { inOrder, isBefore, type PlacedFact } from "../readings/factMoment";
 import { loggedReading, standingReadings } from "../readings/reading";
 import { wasMainsWorked } from "./chargeAtWork";
-import { isEarthBonded } from "./earthBond";
+import { earthFaults, isEarthBonded } from "./earthBond";
 import { proofOf } from "./railPoints";
 
 /** Why a step is asked for. */
@@ -138,7 +138,11 @@ export function proofPlan(facts: JobFacts, rules: JobRules): readonly ProofStep[
       "earth_insulation",
       "mains_side_work",
       isMainsWorked,
-      isEarthBonded(facts, rules) || last("insulation_read") ? "done" : "open",
+      earthFaults(facts, rules).length > 0
+        ? "failed"
+        : isEarthBonded(facts, rules) || last("insulation_read")
+          ? "done"
+          : "open",
     ),
   ].sort((a, b) => proofStepCodes.indexOf(a.code) - proofStepCodes.indexOf(b.code));
 

@@ -76,7 +76,7 @@ async function requireEarth(scope: Scope, jobId: string): Promise<boolean> {
   if (!isTagged && points.some((point) => weightOf(point.code) === "earth")) {
     throw new HttpProblem(
       "conflict",
-      "The protective earth is open: the unit can only leave as not repaired, or be scrapped.",
+      "The protective earth or the insulation is open: the unit can only leave as not repaired, or be scrapped.",
     );
   }
   return outcome === "repaired";

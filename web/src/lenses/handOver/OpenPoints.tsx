@@ -67,17 +67,24 @@ function Alike({ code, points, accepted }: OpenPointsProps & { readonly code: Op
         </div>
       ))}
       {weight === "earth"
-        ? !isClosed && <EarthWays />
+        ? !isClosed && <EarthWays code={code} />
         : waiting.length > 0 && !isClosed && <AcceptForm points={waiting} weight={weight} />}
     </li>
   );
 }
 
 /** A protective earth closes by the screw, by a corrected count, or by a bond on the closed case; never by a reason. */
-function EarthWays() {
+function EarthWays({ code }: { readonly code: OpenPointCode }) {
   const { facts } = useJob();
   const last = facts.powerEvents.filter((one) => one.item === "earth_bond").at(-1) ?? null;
   const demand = { item: "earth_bond", subjectId: null, designator: null, state: "open", check: last } as const;
+  if (code === "insulation_low") {
+    return (
+      <p className={text.soft}>
+        No reason closes this: only a reading within its limit, in Prove; else the unit goes back as not repaired.
+      </p>
+    );
+  }
   return (
     <>
       <p className={text.soft}>

@@ -20,6 +20,7 @@ import {
   droopWords,
   kneeWords,
   lifeText,
+  proofLimitWords,
   proofReasonWords,
   proofStateLabels,
   proofStepLabels,
@@ -94,13 +95,14 @@ function Curves() {
       </h1>
       {steps.length > 0 && (
         <table className={`${text.table} ${text.ruled}`} aria-label="Steps of the proof">
-          <TableHead names={["Step", "State", "Why"]} />
+          <TableHead names={["Step", "State", "Why", "Held against"]} />
           <tbody>
             {steps.map((step) => (
               <tr key={step.code}>
                 <th scope="row">{proofStepLabels[step.code]}</th>
                 <td>{proofStateLabels[step.state]}</td>
                 <td>{step.note === null ? proofReasonWords[step.reason] : `because ${step.note}`}</td>
+                <td>{proofLimitWords[step.code]}</td>
               </tr>
             ))}
           </tbody>

@@ -1,6 +1,13 @@
 import { Button } from "@mantine/core";
 import { hotRails, type ProofStep, proofPlan } from "@pale-cap/core";
-import { cautions, listWords, proofReasonWords, proofStateLabels, proofStepLabels } from "@pale-cap/wording";
+import {
+  cautions,
+  listWords,
+  proofLimitWords,
+  proofReasonWords,
+  proofStateLabels,
+  proofStepLabels,
+} from "@pale-cap/wording";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useJob } from "../../job/JobContext";
@@ -57,7 +64,9 @@ function Step({ step }: { readonly step: ProofStep }) {
         {step.count && `, ${step.count.done} of ${step.count.wanted}`}
       </span>
       <span className={`${text.soft} ${classes.stepWhy}`}>
-        {step.note !== null ? `because ${step.note}` : `for ${proofReasonWords[step.reason]}`}
+        {step.note !== null
+          ? `because ${step.note}`
+          : `for ${proofReasonWords[step.reason]}. Held against ${proofLimitWords[step.code]}.`}
       </span>
       <span className={classes.stepActs}>
         {step.state === "not_done" ? (
