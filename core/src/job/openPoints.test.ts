@@ -253,7 +253,7 @@ describe("a protective earth", () => {
     expect(isOpen({ teardownReturns: closed, powerEvents: [bond(0.1, 2), bond(0.9, 3)] })).toBe(true);
     expect(isOpen({ teardownReturns: closed, powerEvents: [bond(0.1, 0)] })).toBe(true);
     expect(isOpen({ teardownReturns: [back("lid", 3, 1)], powerEvents: [bond(0.1, 2)] })).toBe(true);
-    const strict = { ...sampleRules, safety: { earthBondOhms: 0.2 } };
+    const strict = { ...sampleRules, safety: { ...sampleRules.safety, earthBondOhms: 0.2 } };
     const facts = sampleJob({ teardownSteps: steps, teardownReturns: closed, powerEvents: [bond(0.3, 2)] });
     expect(openPoints(facts, strict, now).map((one) => one.code)).toContain("earth_screws_missing");
   });
