@@ -26,7 +26,7 @@ import type { ReworkRow } from "./reworkRows";
 
 /** What belongs to one place beside its ticks: its net shown, the heat for its joints, what is in for now, what was hurt. */
 export function PlaceWork({ row }: { readonly row: ReworkRow }) {
-  const { facts, houseRules } = useJob();
+  const { facts, houseRules, charge } = useJob();
   const [act, { problem }] = useLogAct();
   const { position, found, fitted, done } = row;
   const last = (kind: Parameters<typeof lastActOf>[1]) => lastActOf(facts.acts, kind, position.id);
@@ -43,7 +43,7 @@ export function PlaceWork({ row }: { readonly row: ReworkRow }) {
   return (
     <Part title={`At ${position.designator}`}>
       <ProblemNote problem={problem} />
-      {isMains && !done.has("removed") && <Caution>{cautions.chargeUnknown}</Caution>}
+      {isMains && charge.name !== "verified" && <Caution>{cautions.chargeUnknown}</Caution>}
       <div className={classes.work}>
         <NetShown row={row} />
         <div className={classes.workLine}>
