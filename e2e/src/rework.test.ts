@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { CataloguePage, JobDetail, PlanRow } from "@pale-cap/contract";
+import type { CataloguePage, JobDetail, PlanRow, StockItem } from "@pale-cap/contract";
 import { noOverrides } from "@pale-cap/core";
 import { boardInsert, netValues, partValues, positionValues } from "@pale-cap/core/testing";
 import { Key } from "selenium-webdriver";
@@ -74,6 +74,15 @@ describe("a board of twenty parts", () => {
     await shop.page.click("C2");
     await shop.page.switchTo("for now");
 
+    // What came out of a third goes into a drawer, as salvaged.
+    await shop.page.click("C3");
+    await shop.page.switchTo("a drawer");
+    await shop.page.fill("C3: into which drawer", "S1");
+    await shop.page.click("Put it in");
+    await shop.page.see("Lies in drawer S1, as salvaged.");
+    const heaps = await shop.api.load<StockItem[]>("/stock");
+    expect(heaps.filter((one) => one.origin === "salvaged").map((one) => [one.drawer, one.count])).toEqual([["S1", 1]]);
+
     // The fuse has no list and no can: the same type goes in, and it is a part like any other.
     await shop.page.open(`/jobs/${jobId}/rework`);
     await shop.page.click("F1");
@@ -88,7 +97,7 @@ describe("a board of twenty parts", () => {
     await shop.page.see("C2 is in for now only.");
     await shop.page.seeNot("the board was hurt there");
     expect((await detail()).acts.map((one) => one.kind)).toEqual([
-      ...["damage", "mended", "mend_read", "temporary_part"],
+      ...["damage", "mended", "mend_read", "temporary_part", "old_part_to", "old_part_to"],
     ]);
     await shop.page.open(`/jobs/${jobId}/rework-list`);
     await shop.page.see("order of work");

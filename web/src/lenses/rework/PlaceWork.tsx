@@ -21,6 +21,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
 import { DamageAt } from "./DamageAt";
+import { OldPartToDrawer } from "./OldPartToDrawer";
 import classes from "./rework.module.css";
 import type { ReworkRow } from "./reworkRows";
 
@@ -67,9 +68,7 @@ export function PlaceWork({ row }: { readonly row: ReworkRow }) {
               data={oldPartPlaces.map((value) => ({ value, label: oldPartLabels[value as OldPartPlace] }))}
               onChange={(word) => void act({ kind: "old_part_to", subjectId: position.id, word })}
             />
-            {last("old_part_to")?.word === "drawer" && (
-              <span className={text.soft}>Put it in under Parts as salvaged, with its readings.</span>
-            )}
+            {last("old_part_to")?.word === "drawer" && found && <OldPartToDrawer position={position} found={found} />}
           </div>
         )}
         {done.has("removed") && !done.has("fitted") && (

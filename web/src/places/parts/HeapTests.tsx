@@ -14,6 +14,7 @@ import { actLabels, cautions, looseChargeWords, momentText, reformAdviceWords } 
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
+import { useLogStockActMutation } from "../../job/catalogueApi";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
@@ -21,7 +22,6 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
 import classes from "./parts.module.css";
-import { useLogStockActMutation } from "./partsApi";
 
 const units: Readonly<Record<StockActKind, Unit>> = {
   capacitance_read: "F",

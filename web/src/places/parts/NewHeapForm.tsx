@@ -5,6 +5,7 @@ import { originLabels, ownPartWords } from "@pale-cap/wording";
 import { type FormEvent, useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
+import { useAddStockItemMutation } from "../../job/catalogueApi";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
@@ -12,7 +13,6 @@ import { Understood } from "../../ui/Understood";
 import { useDraft } from "../../ui/useDraft";
 import { CataloguePicker } from "./CataloguePicker";
 import classes from "./parts.module.css";
-import { useAddStockItemMutation } from "./partsApi";
 
 const blank = {
   line: "",

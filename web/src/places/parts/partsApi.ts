@@ -2,8 +2,6 @@ import {
   type CatalogueImport,
   type ImportOutcome,
   type NewOrder,
-  type NewStockAct,
-  type NewStockItem,
   type NewStockMovement,
   type OfferEdit,
   type OrderBasis,
@@ -40,20 +38,12 @@ export const partsApi = api.injectEndpoints({
       query: (itemId) => item(routes.stockItem, itemId),
       providesTags: ["Stock"],
     }),
-    addStockItem: build.mutation<StockItemDetail, NewStockItem>({
-      query: (body) => ({ url: routes.stock.slice(1), method: "POST", body }),
-      invalidatesTags: ["Stock"],
-    }),
     editStockItem: build.mutation<StockItemDetail, { readonly itemId: string; readonly body: StockItemEdit }>({
       query: ({ itemId, body }) => ({ url: item(routes.stockItem, itemId), method: "PATCH", body }),
       invalidatesTags: ["Stock"],
     }),
     moveStock: build.mutation<StockItemDetail, { readonly itemId: string; readonly body: NewStockMovement }>({
       query: ({ itemId, body }) => ({ url: item(routes.stockMovements, itemId), method: "POST", body }),
-      invalidatesTags: ["Stock"],
-    }),
-    logStockAct: build.mutation<StockItemDetail, { readonly itemId: string; readonly body: NewStockAct }>({
-      query: ({ itemId, body }) => ({ url: item(routes.stockActs, itemId), method: "POST", body }),
       invalidatesTags: ["Stock"],
     }),
     importCatalogue: build.mutation<ImportOutcome, ImportFile>({
@@ -117,10 +107,8 @@ export const partsApi = api.injectEndpoints({
 
 export const {
   useStockItemQuery,
-  useAddStockItemMutation,
   useEditStockItemMutation,
   useMoveStockMutation,
-  useLogStockActMutation,
   useImportCatalogueMutation,
   useImportComponentsMutation,
   useSuppliersQuery,
