@@ -53,6 +53,7 @@ describe("work on the feedback", () => {
     const { jobId, netId } = await makeJob();
     await shop.page.open(`/jobs/${jobId}/prove`);
     await shop.page.see("Volts before the host");
+    await shop.page.click("0 of ");
     await shop.page.see("control or feedback was worked on");
     await volts(jobId, netId, 5.7, 0);
     await shop.page.open(`/jobs/${jobId}/prove`);
@@ -90,6 +91,7 @@ describe("a fault that comes and goes", () => {
     await shop.page.click("It failed");
     await shop.page.see("it is still there");
     // Left out, with its reason.
+    // What failed opened the list.
     await shop.page.click("Burn-in: not done because");
     await shop.page.fill("Why Burn-in is not done", "collected today");
     await shop.page.click("Leave it out");

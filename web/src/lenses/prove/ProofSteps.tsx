@@ -25,6 +25,9 @@ export function ProofSteps() {
   const { detail, facts, rules } = useJob();
   const steps = proofPlan(facts, rules);
   if (steps.length === 0) return null;
+  const done = steps.filter((one) => one.state === "done");
+  const waiting = steps.filter((one) => one.state === "open").map((one) => proofStepLabels[one.code]);
+  const isTrouble = steps.some((one) => one.state === "failed" || one.state === "blocked");
   const names = hotRails(facts).flatMap((id) => detail.nets.find((one) => one.id === id)?.name ?? []);
   return (
     <Part title="What shows it" aside={<Link to={`/jobs/${detail.job.id}/proof`}>charts and table</Link>}>
@@ -36,11 +39,16 @@ export function ProofSteps() {
           {listWords(names)} read above what a host bears: it stays unplugged until that is mended and read again.
         </p>
       )}
-      <ol className={classes.steps}>
-        {steps.map((step) => (
-          <Step key={step.code} step={step} />
-        ))}
-      </ol>
+      <details className={classes.stepList} open={isTrouble}>
+        <summary>
+          {done.length} of {steps.length} shown{waiting.length > 0 && `; open: ${waiting.join(", ")}`}
+        </summary>
+        <ol className={classes.steps}>
+          {steps.map((step) => (
+            <Step key={step.code} step={step} />
+          ))}
+        </ol>
+      </details>
     </Part>
   );
 }
