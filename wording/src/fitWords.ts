@@ -22,7 +22,7 @@ export function clearanceWords(rules: {
 }
 
 /** How a chosen can fits its place by the drawing, and what could be done where it does not. */
-export function fitWords({ upright, laid }: PlaceFits, nameOf: (id: string) => string): string {
+export function fitWords({ upright, raised, laid }: PlaceFits, nameOf: (id: string) => string): string {
   const near = (one: PlaceFit) => (one.nearestId === null ? null : nameOf(one.nearestId));
   if (upright.fit.fits) return `Upright by the drawing: ${standing(upright, near(upright))}.`;
   const { headroomMetres } = upright.fit;
@@ -36,6 +36,10 @@ export function fitWords({ upright, laid }: PlaceFits, nameOf: (id: string) => s
         ? []
         : ["the vent wants more room under the lid"]),
   ].join(", and ");
+  if (raised) {
+    const lift = raised.pose.mode === "upright" ? raised.pose.liftMetres : 0;
+    return `Standing on the board it does not go by the drawing: ${why}. Raised ${mm(lift)} on a support it does: ${standing(raised, near(raised))}. Sleeve its leads and fix it to the support.`;
+  }
   if (!laid) return `Upright it does not go by the drawing: ${why}. Laid flat it goes nowhere either.`;
   return `Upright it does not go by the drawing: ${why}. Laid flat it does: ${standing(laid, near(laid))}. Sleeve its leads and fix the can.`;
 }

@@ -32,6 +32,21 @@ describe("how a can fits its place", () => {
     expect(found?.laid?.fit.headroomMetres).toBeCloseTo(0.0045, 9);
     expect(found?.laid?.addedHenrys).toBeCloseTo(8.2e-9, 10);
   });
+  it("is raised over a low neighbour where the lid leaves room for that, and its leads add inductance", () => {
+    const low = at("R1", 0.054, { kind: "resistor", ...{ outlineWidthMetres: 0.004, outlineDepthMetres: 0.003 } });
+    const beside = { ...low, outlineHeightMetres: 0.003 };
+    const found = placeFits(C1, can, around([C1, beside], 0.04));
+    expect(found?.upright.fit.fits).toBe(false);
+    // 3 mm of it, and the half that is kept.
+    expect(found?.raised?.pose).toEqual({ mode: "upright", liftMetres: expect.closeTo(0.0035, 9) });
+    expect(found?.raised?.addedHenrys).toBeGreaterThan(0);
+    expect(found?.laid).toBeNull();
+    // Under a lid that it would touch it is laid flat, away from the resistor.
+    const under = placeFits(C1, can, around([C1, beside], 0.03));
+    expect([under?.raised, under?.laid?.pose.mode]).toEqual([null, "laid"]);
+    // Over a tall one nobody lifts it.
+    expect(placeFits(C1, can, around([C1, { ...beside, outlineHeightMetres: 0.02 }], 0.06))?.raised).toBeNull();
+  });
   it("keeps more from what is hot than from what is near", () => {
     const sink = at("HS1", 0.0595, { kind: "heat-sink", outlineWidthMetres: 0.002, outlineDepthMetres: 0.02 });
     const found = placeFits(C1, can, around([C1, sink, at("C2", 0.0395)], null));

@@ -6,6 +6,8 @@ import type { Surroundings } from "./surroundings";
 
 const { bendRadii, leastBendMetres, leadDiameterMetres, laidGapMetres, henrysPerLaidMetre } =
   tradeConstants.replacement;
+/** Higher than this a can sways on its leads, whatever is under it. Rough. */
+const mostLiftMetres = 12e-3;
 const directions = [0, 45, 90, 135, 180, 225, 270, 315] as const;
 
 /** One way in which a can stands at a place, and how that fits. */
@@ -22,13 +24,16 @@ export interface PlaceFit {
 
 export interface PlaceFits {
   readonly upright: PlaceFit;
+  /** Raised on a support above what is low beside it; null where it stands upright, or that does not help. */
+  readonly raised: PlaceFit | null;
   /** Laid flat the way that leaves most room; null where it stands upright, or no way fits. */
   readonly laid: PlaceFit | null;
   readonly neighbours: readonly Neighbour[];
 }
 
 /**
- * How a can fits a place: upright, and where that does not go, laid flat in the best of eight directions. Its leads are bent at
+ * How a can fits a place: upright, and where that does not go, raised on a support over what is low beside it, else laid flat in the
+ * best of eight directions. Its leads are bent at
  * one and a half of their diameters and 2 mm from the body; each 5 mm of them adds about 5 nH. A can counts as live at its
  * minus: across the barrier it keeps the house's clearances, or the design's own where that was less.
  *
@@ -63,18 +68,24 @@ export function placeFits(
     );
     const spareMetres = spares.length > 0 ? Math.min(...spares) : null;
     const tightest = spareMetres === null ? null : (beside[spares.indexOf(spareMetres)]?.positionId ?? null);
-    const bend = pose.mode === "laid" ? pose.bendMetres + can.diameterMetres / 2 : 0;
+    const bend = pose.mode === "laid" ? pose.bendMetres + can.diameterMetres / 2 : pose.liftMetres;
     return {
       ...{ pose, nearestId: tightest, spareMetres, addedHenrys: henrysPerLaidMetre * bend },
       fit: { ...fit, fits: fit.fits && (spareMetres === null || spareMetres >= -1e-12) },
     };
   };
   const upright = at({ mode: "upright", liftMetres: 0 });
-  if (upright.fit.fits) return { upright, laid: null, neighbours: beside };
+  if (upright.fit.fits) return { upright, raised: null, laid: null, neighbours: beside };
+  const lifts = beside.map((one) => one.obstacle.z1 + one.clearanceMetres).filter((lift) => lift <= mostLiftMetres);
+  const raised = lifts
+    .sort((a, b) => a - b)
+    .map((liftMetres) => at({ mode: "upright", liftMetres }))
+    .find((one) => one.fit.fits);
+  if (raised) return { upright, raised, laid: null, neighbours: beside };
   const bendMetres = leastBendMetres + bendRadii * leadDiameterMetres;
   const flat = directions
     .map((thetaDegrees) => at({ mode: "laid", thetaDegrees, bendMetres, gapMetres: laidGapMetres }))
     .filter((one) => one.fit.fits)
     .sort((a, b) => (b.spareMetres ?? 1) - (a.spareMetres ?? 1));
-  return { upright, laid: flat[0] ?? null, neighbours: beside };
+  return { upright, raised: null, laid: flat[0] ?? null, neighbours: beside };
 }

@@ -16,7 +16,7 @@ export function FitView(props: {
   const { detail, houseRules } = useJob();
   const fits = placeFits(position, can, around);
   if (!fits) return null;
-  const shown = fits.upright.fit.fits ? fits.upright : (fits.laid ?? fits.upright);
+  const shown = fits.upright.fit.fits ? fits.upright : (fits.raised ?? fits.laid ?? fits.upright);
   const nameOf = (id: string) => detail.positions.find((one) => one.id === id)?.designator ?? "what stands there";
   const words = fitWords(fits, nameOf);
   const bodies = fits.neighbours.map((one) => ({ ...one, name: nameOf(one.positionId) }));
