@@ -25,7 +25,7 @@ const { values } = parseArgs({
 /** Which tests speak for the code of a folder, beside those that stand in it. */
 const speakingTests = [
   {
-    folder: /^core\/src\/(capacitors|constants|incircuit|life|numerics|replacement|ripple)$/,
+    folder: /^core\/src\/(capacitors|constants|economics|incircuit|life|numerics|proof|replacement|ripple|stock)$/,
     tests: ["core/reference/*.test.ts"],
   },
   { folder: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },

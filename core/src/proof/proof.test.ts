@@ -163,6 +163,17 @@ describe("curves of what was read", () => {
     expect(curve?.points.at(-1)).toMatchObject({ seconds: 960, celsius: 71.8 });
     expect(curve?.settle?.settledCelsius).toBeGreaterThan(72);
     expect(heatCurves(facts(five.slice(1)))[0]?.settle).toBeNull();
+    // Cold, of another quantity, or from before the last work: none of this run.
+    const others = [
+      sampleReading("C1", { ...five[0], id: "cold", isPowered: false, value: 99 }),
+      sampleReading("C1", { ...five[0], id: "volts", quantity: "dc_voltage", value: 99 }),
+      sampleReading("C2", { ...five[0], id: "beside", targetId: "at-C2" }),
+    ];
+    expect(heatCurves(facts([...others, ...five])).map((one) => one.points.length)).toEqual([1, 5]);
+    const stamp = { clockId: null, receivedAt: null, clockAheadSeconds: null, at: "2026-11-23T10:10:00Z" };
+    const worked = [{ ...stamp, positionId: "at-C1", step: "fitted", isDone: true, sequence: 10 }];
+    expect(heatCurves(facts(five, worked))[0]?.points.map((one) => one.celsius)).toEqual([67.9, 71.8]);
+    expect(heatCurves(facts([]))).toEqual([]);
     // Three hours later it is another run.
     expect(heatCurves(facts([...five, warm(16 + 190, 30)]))[0]?.points).toHaveLength(1);
   });

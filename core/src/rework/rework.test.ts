@@ -120,6 +120,33 @@ describe("what the work asks for", () => {
     expect(read(99e6)).toMatchObject({ doneIds: ["at-Q1"], lowIds: ["at-Q1"] });
     expect(read(100e6)).toMatchObject({ lowIds: [] });
   });
+  it("takes a part's insulation from the gate before power too, the last reading since it went in counting", () => {
+    const gate = (value: number | "open", sequence: number, subject = "at-Q1") => ({
+      ...{ ...sampleMoment, id: `gate-${sequence}`, sequence, at: "2026-12-01T11:00:00Z", kind: "gate_check" as const },
+      ...{ item: "sink" as const, subjectId: subject, values: [value], word: null, note: null },
+    });
+    const ticks = [
+      { ...tick("Q1", "removed"), sequence: 1000 },
+      { ...tick("Q1", "fitted"), sequence: 1001 },
+    ];
+    const work = (value: number, sequence: number) => ({
+      ...act("work_done", "Q1", { word: "sink_insulation", value }),
+      sequence,
+    });
+    const asked = (powerEvents: ReturnType<typeof gate>[], acts: JobAct[] = []) => {
+      const found = checks({ ticks, positions: [at(0.06), sink], powerEvents: powerEvents as never[], acts });
+      const one = found.get("sink_insulation");
+      return [one?.doneIds.length, one?.lowIds.length];
+    };
+    expect(asked([])).toEqual([0, 0]);
+    expect(asked([gate(5e6, 1002)])).toEqual([1, 1]);
+    expect(asked([gate("open", 1002)])).toEqual([1, 0]);
+    expect(asked([gate(5e6, 1002), gate(200e6, 1003)])).toEqual([1, 0]);
+    // Before it went in, or of another part, it says nothing of this one.
+    expect(asked([gate(5e6, 900), gate(5e6, 1002, "at-Q2")])).toEqual([0, 0]);
+    expect(asked([gate(5e6, 1002)], [work(200e6, 1003)])).toEqual([1, 0]);
+    expect(asked([gate(5e6, 1004)], [work(200e6, 1003)])).toEqual([1, 1]);
+  });
   it("is scraping, washing and drying by what was seen, clearing by what was melted, and a tick can be taken back", () => {
     const seen = (sign: "adhesive_brown" | "leak", positionId: string | null, fittedPartId: string | null) => ({
       ...{ sequence: 1, sign, state: "seen" as const, observedAt: "2026-12-01T09:00:00Z", positionId, fittedPartId },
