@@ -72,7 +72,8 @@ export function proofPlan(facts: JobFacts, rules: JobRules): readonly ProofStep[
   const isBulkWorked = sectionsChanged.has("bulk") || sectionsChanged.has("pfc");
   const wanders = facts.symptoms.some((one) => wandering.has(one));
   const hot = hotRails(facts);
-  const states = (of: "unloaded" | "loaded" | "ripple") => rails.map((net) => proofOf(net, facts, rules)[of].state);
+  const proofs = rails.map((net) => proofOf(net, facts, rules));
+  const states = (of: "unloaded" | "loaded" | "ripple") => proofs.map((one) => one[of].state);
   const read = standingReadings(facts.readings).filter((one) => isSince(loggedReading(one)));
   const starts = startsSince(acts);
   const [failedBefore, startsBefore] = lastActOf(facts.acts, "starts_before", null)?.numbers ?? [];

@@ -23,20 +23,19 @@ import classes from "./prove.module.css";
 /** Steps of the proof that are no readings of a rail: each form only where its step is asked. */
 export function ProofActs() {
   const { facts, rules } = useJob();
-  const codes = new Set(proofPlan(facts, rules).map((one) => one.code));
+  const plan = proofPlan(facts, rules);
+  const codes = new Set(plan.map((one) => one.code));
+  const isBlocked = plan.some((one) => one.code === "in_device" && one.state === "blocked");
   return (
     <>
       {codes.has("cold_starts") && <Starts />}
       {codes.has("hold_up") && <HoldUp />}
       {codes.has("burn_in") && <BurnIn />}
-      {codes.has("in_device") && <InDevice isBlocked={isBlocked(facts, rules)} />}
+      {codes.has("in_device") && <InDevice isBlocked={isBlocked} />}
       {codes.has("earth_insulation") && <Insulation />}
     </>
   );
 }
-
-const isBlocked = (...of: Parameters<typeof proofPlan>) =>
-  proofPlan(...of).some((one) => one.code === "in_device" && one.state === "blocked");
 
 /** An intermittent fault: as many good starts, off as long and as cold as when it failed, as its record asks for. */
 function Starts() {
@@ -47,7 +46,10 @@ function Starts() {
   const wanted = startsToShow(failedBefore, startsBefore);
   const starts = startsShown(facts);
   const value = offMinutes === null ? null : offMinutes * 60;
+  const [told, setTold] = useState<readonly [failed: number | null, all: number | null]>([failedBefore, startsBefore]);
+  // Only what was told of both is a record: neither stands in for the other.
   const before = (failed: number | null, all: number | null) => {
+    setTold([failed, all]);
     if (failed === null || all === null || failed > all || all === 0) return;
     void act({ kind: "starts_before", numbers: [failed, all] });
   };
@@ -61,8 +63,8 @@ function Starts() {
           size="xs"
           unit=""
           limits={[0, 1000]}
-          value={failedBefore}
-          onCommit={(failed) => before(failed === null ? null : Math.round(failed), startsBefore ?? 10)}
+          value={told[0]}
+          onCommit={(failed) => before(failed === null ? null : Math.round(failed), told[1])}
         />
         <QuantityInput
           label="of so many"
@@ -70,8 +72,8 @@ function Starts() {
           size="xs"
           unit=""
           limits={[1, 1000]}
-          value={startsBefore}
-          onCommit={(all) => before(failedBefore ?? 0, all === null ? null : Math.round(all))}
+          value={told[1]}
+          onCommit={(all) => before(told[0], all === null ? null : Math.round(all))}
         />
       </div>
       <div className={classes.leadLine}>

@@ -1,8 +1,8 @@
 import { partBeside } from "@pale-cap/core";
-import { useEffect } from "react";
-import { useAppDispatch } from "../../app/store/hooks";
+import { useEffect, useRef } from "react";
+import { useAppDispatch, useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
-import { probeSet } from "../../job/workplaceSlice";
+import { type ProbeSettings, probeSet } from "../../job/workplaceSlice";
 import type { ReworkRow } from "./reworkRows";
 
 /**
@@ -18,8 +18,19 @@ export function useReadAlone(row: ReworkRow | undefined): boolean {
   const beside = id ? partBeside(facts.fittedParts, facts.ticks, id) : undefined;
   const wasOpen = verdict === "not_measured" || verdict === "cannot_tell";
   const isAsked = Boolean(lies && wasOpen && beside);
+  const before = useRef<ProbeSettings | null>(null);
+  const probe = useRef<ProbeSettings | null>(null);
+  probe.current = useAppSelector((state) => state.workplace.probe);
   useEffect(() => {
-    if (isAsked) dispatch(probeSet({ quantity: "esr", circuitState: "out" }));
+    if (!isAsked) return;
+    before.current = probe.current;
+    dispatch(probeSet({ quantity: "esr", circuitState: "out" }));
+    // What is read next may be in its circuit again: the bar goes back to how it was.
+    return () => {
+      if (!before.current) return;
+      const { quantity, circuitState } = before.current;
+      dispatch(probeSet({ quantity, circuitState }));
+    };
   }, [dispatch, isAsked]);
   return isAsked;
 }
