@@ -76,6 +76,9 @@ function Starts() {
           onCommit={(all) => before(told[0], all === null ? null : Math.round(all))}
         />
       </div>
+      {told[0] !== null && told[1] !== null && told[0] > told[1] && (
+        <p className={text.wrong}>More failed than there were starts: nothing was stored.</p>
+      )}
       <div className={classes.leadLine}>
         <QuantityInput
           label="Off before it, minutes"
