@@ -255,7 +255,9 @@ function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCur
           ))}
         </tbody>
       </table>
-      {curve.droop && <p>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), false)}</p>}
+      {curve.droop && (
+        <p>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), false)} What a lead adds is not taken off here.</p>
+      )}
       {curve.line && kneeWords(curve.line) && <p>{kneeWords(curve.line)}</p>}
     </section>
   );
