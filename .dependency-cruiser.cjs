@@ -4,7 +4,7 @@
 const coreRooms = [
   ...["quantities", "numerics", "constants", "capacitors", "readings", "board", "facts", "quickEntry"],
   ...["incircuit", "ripple", "waveform", "life", "discharge"],
-  ...["judgement", "faults", "measuring", "safety", "replacement", "rework", "proof", "economics"],
+  ...["judgement", "faults", "measuring", "safety", "replacement", "rework", "proof", "runs", "economics"],
   ...["stock", "casebook", "job", "practice"],
 ];
 

@@ -326,6 +326,41 @@ export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
 export { converterOf } from "./ripple/usualConverter";
+export {
+  isRunOver,
+  loadedSeconds,
+  type RunEvent,
+  type RunEventKind,
+  type RunState,
+  type RunStateName,
+  runEventKinds,
+  runState,
+  type StepFinding,
+  secondsLeft,
+  stepFinding,
+} from "./runs/runCourse";
+export { type EndAct, emptiedVolts, endOrder, mayGoOn, ownTimeouts, type RestartFinding } from "./runs/runOrder";
+export {
+  leastAmps,
+  type RunKind,
+  type RunPlan,
+  type RunPlanFault,
+  type RunRail,
+  type RunSpot,
+  type RunStep,
+  runKinds,
+  runPlanFault,
+  runSeconds,
+} from "./runs/runPlan";
+export {
+  type RunSample,
+  type RunStop,
+  type StopCode,
+  setAmpsOf,
+  stopBecause,
+  stopCodes,
+  watchRun,
+} from "./runs/watchRun";
 export { chargeDanger, type DangerLevel, dangerLevels, fallOfKilogramMetres } from "./safety/chargeDanger";
 export * from "./safety/chargeWatch";
 export { type DischargeResistor, dischargeResistor } from "./safety/dischargeResistor";

@@ -539,6 +539,22 @@ export const tradeConstants = {
     asNewMarginRatio: 1.25,
     mostOverLimitRatio: 2,
   },
+  /** Runs that the instruments drive. Bench practice. */
+  runs: {
+    /** After a step rails may dip and loads take their time. */
+    settleSeconds: 3,
+    /** A rise of heat is told over so long. */
+    riseWindowSeconds: 30,
+    /** A load that draws this much beside what it was told is not believed. */
+    loadErrorRatio: 0.1,
+    loadErrorAmps: 0.05,
+    /** No supply gives more than it takes; below so many watts neither meter is sharp enough to say. */
+    leastInputShare: 0.97,
+    leastTellingWatts: 5,
+    emptiedVolts: 1,
+    /** What the instruments wait longer by themselves than a run that lost its server may be without it. */
+    timeoutMarginSeconds: 30,
+  },
   job: {
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,
