@@ -32,6 +32,13 @@ export function parseScenario(value: unknown): Scenario {
   if (scenario.control.startVolts <= scenario.control.stopVolts)
     throw new Error("control starts at or below where it stops.");
   const names = [...scenario.capacitors, ...scenario.devices].map((one) => one.at);
+  for (const { at } of scenario.thermal.masses ?? []) {
+    if (!names.includes(at)) throw new Error(`A thermal mass names ${at}, which is not there.`);
+  }
+  for (const { name, loop } of scenario.nets) {
+    if (loop && loop.integratorHertz >= loop.crossoverHertz)
+      throw new Error(`The loop of ${name} integrates at or above its crossover.`);
+  }
   const twice = names.find((name, n) => names.indexOf(name) !== n);
   if (twice) throw new Error(`${twice} is there twice.`);
   for (const device of scenario.devices) {

@@ -191,7 +191,7 @@ export { type EarthAndInsulation, earthAndInsulation, type ProtectionClass } fro
 export { type HeatCurve, heatCurves } from "./proof/heatCurves";
 export { type LoadLine, loadLine } from "./proof/loadLine";
 export { type LoadFault, type LoadStep, loadedRails, loadFault, loadPlan } from "./proof/loadPlan";
-export { loadStepResponse } from "./proof/loadStep";
+export { loadStepCourse, loadStepResponse } from "./proof/loadStep";
 export { measuredHoldUp } from "./proof/measuredHoldUp";
 export { type OutputDroop, outputDroop } from "./proof/outputDroop";
 export { type CurvePoint, type RailCurve, railCurve } from "./proof/railCurve";

@@ -7,6 +7,9 @@ export class Bench {
   supply: VirtualSupply;
   private random: () => number;
   private readonly listeners: (() => void)[] = [];
+  private readonly ticks: (() => void)[] = [];
+  /** Opens the ports of so many benches; set by whoever listens. */
+  openSets: ((count: number) => void) | null = null;
 
   /** @param now seconds, never running back */
   constructor(
@@ -31,6 +34,15 @@ export class Bench {
 
   onSupplyChanged(listener: () => void): void {
     this.listeners.push(listener);
+  }
+
+  /** What the instruments do by themselves, they do when the clock ticks. */
+  onTick(guard: () => void): void {
+    this.ticks.push(guard);
+  }
+
+  tick(): void {
+    for (const guard of this.ticks) guard();
   }
 
   /** A value with normal noise, relative and absolute (Box and Muller). */

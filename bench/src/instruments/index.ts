@@ -9,11 +9,11 @@ import { oscilloscope } from "./oscilloscope";
 import { thermometer } from "./thermometer";
 
 /** Every instrument of a bench, by kind. */
-export const instruments: Readonly<Record<InstrumentKind, (bench: Bench) => Instrument>> = {
+export const instruments = {
   lcr,
   multimeter,
   oscilloscope,
   load,
   thermometer,
   mains,
-};
+} as const satisfies Readonly<Record<InstrumentKind, (bench: Bench) => Instrument>>;

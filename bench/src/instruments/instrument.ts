@@ -21,6 +21,67 @@ export interface Instrument {
   readonly kind: InstrumentKind;
   readonly identity: string;
   readonly handlers: Readonly<Record<string, Handler>>;
+  /** Somebody spoke to it: what it does when nobody does is put off. */
+  readonly heard?: () => void;
+}
+
+/**
+ * What an instrument does by itself: it switches off above a limit, and when nobody spoke to it for a time. Both are unset until a
+ * line sets them, and go with the supply.
+ */
+export class OwnLimits {
+  most: number | null = null;
+  private seconds: number | null = null;
+  private heardAt: number;
+
+  /** @param read what is held against the limit; null while there is nothing to hold */
+  constructor(
+    private readonly bench: Bench,
+    private readonly header: "LIM:CURR" | "LIM:POW",
+    private readonly read: () => number | null,
+    private readonly switchOff: () => void,
+  ) {
+    this.heardAt = bench.now();
+    bench.onTick(() => this.guard());
+    bench.onSupplyChanged(() => {
+      this.most = null;
+      this.seconds = null;
+    });
+  }
+
+  readonly heard = () => {
+    this.heardAt = this.bench.now();
+  };
+
+  get handlers(): Readonly<Record<string, Handler>> {
+    const of =
+      (get: () => number | null, assign: (value: number | null) => void): Handler =>
+      (command) => {
+        if (command.isQuery) return String(get() ?? "OFF");
+        assign(command.parameters[0]?.toUpperCase() === "OFF" ? null : positiveParameter(command));
+        return null;
+      };
+    return {
+      [this.header]: of(
+        () => this.most,
+        (value) => {
+          this.most = value;
+        },
+      ),
+      "LIM:TIME": of(
+        () => this.seconds,
+        (value) => {
+          this.seconds = value;
+        },
+      ),
+    };
+  }
+
+  private guard(): void {
+    const isSilent = this.seconds !== null && this.bench.now() - this.heardAt > this.seconds;
+    const value = this.most === null ? null : this.read();
+    if (isSilent || (value !== null && this.most !== null && value > this.most)) this.switchOff();
+  }
 }
 
 export const printNumber = (value: number | null) =>

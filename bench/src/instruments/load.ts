@@ -3,6 +3,7 @@ import type { Bench } from "./bench";
 import {
   CommandError,
   type Instrument,
+  OwnLimits,
   positiveParameter,
   printNumber,
   switchParameter,
@@ -10,13 +11,18 @@ import {
   wordHandler,
 } from "./instrument";
 
-/** Electronic load on one net: constant current or constant power, and reading back. */
-export function load(bench: Bench): Instrument {
+/**
+ * Electronic load on one net: constant current, constant power, or a current that swings; and reading back.
+ *
+ * @param channel which of the bench's loads it is
+ */
+export function load(bench: Bench, channel = 1): Instrument {
   type Function = (typeof instrumentFunctions.load)[number];
   let func: Function = "VOLT";
   let net: string | null = null;
-  let mode: "CURR" | "POW" = "CURR";
+  let mode: "CURR" | "POW" | "SWIN" = "CURR";
   let [amps, watts] = [1, 10];
+  let swing = { toAmps: 1, hertz: 100 };
   let isOn = false;
   bench.onSupplyChanged(() => {
     net = null;
@@ -24,16 +30,32 @@ export function load(bench: Bench): Instrument {
   });
 
   function apply(): void {
-    const drawn =
-      isOn && net ? { net, amps: mode === "CURR" ? amps : null, watts: mode === "POW" ? watts : null } : null;
-    bench.supply.set({ load: drawn }, bench.now());
+    const { [channel]: _, ...loads } = bench.supply.state.loads;
+    const drawn = net && {
+      ...{ net, amps: mode === "POW" ? null : amps, watts: mode === "POW" ? watts : null },
+      swing: mode === "SWIN" ? swing : null,
+    };
+    bench.supply.set({ loads: isOn && drawn ? { ...loads, [channel]: drawn } : loads }, bench.now());
+  }
+  const limits = new OwnLimits(
+    bench,
+    "LIM:CURR",
+    () => (isOn ? exact("CURR") : null),
+    () => {
+      isOn = false;
+      apply();
+    },
+  );
+  function exact(what: Function): number {
+    if (!net) return 0;
+    const volts = bench.supply.net(net, bench.now()).meanVolts;
+    const mean = mode === "SWIN" ? (amps + swing.toAmps) / 2 : amps;
+    const drawn = isOn && volts > 0.5 ? (mode === "POW" ? watts / volts : mean) : 0;
+    return { VOLT: volts, CURR: drawn, POW: volts * drawn }[what];
   }
   function read(what: Function): number | null {
     if (!net) return null;
-    const volts = bench.supply.net(net, bench.now()).meanVolts;
-    const drawn = isOn && volts > 0.5 ? (mode === "CURR" ? amps : watts / volts) : 0;
-    const value = { VOLT: volts, CURR: drawn, POW: volts * drawn }[what];
-    return toDigits(bench.noisy(value, 0.001, 0.001), 5);
+    return toDigits(bench.noisy(exact(what), 0.001, 0.001), 5);
   }
   const level =
     (assign: (value: number) => void, current: () => number) => (command: Parameters<typeof positiveParameter>[0]) => {
@@ -47,7 +69,9 @@ export function load(bench: Bench): Instrument {
   return {
     kind: "load",
     identity: "Pale Cap,Electronic load (simulated),1,1",
+    heard: limits.heard,
     handlers: {
+      ...limits.handlers,
       CONN: ({ isQuery, parameters: [text = ""] }) => {
         if (isQuery) return net ?? "NONE";
         const found = bench.supply.scenario.nets.find((one) => one.name.toLowerCase() === text.toLowerCase());
@@ -57,7 +81,7 @@ export function load(bench: Bench): Instrument {
         return null;
       },
       MODE: wordHandler(
-        ["CURR", "POW"] as const,
+        ["CURR", "POW", "SWIN"] as const,
         () => mode,
         (word) => {
           mode = word;
@@ -76,6 +100,15 @@ export function load(bench: Bench): Instrument {
         },
         () => watts,
       ),
+      SWIN: (command) => {
+        if (command.isQuery) return `${swing.toAmps},${swing.hertz}`;
+        const [toAmps, hertz] = command.parameters.map(Number);
+        const isMeant = toAmps !== undefined && toAmps >= 0 && toAmps <= 400 && hertz !== undefined && hertz > 0;
+        if (!isMeant || hertz > 10e3) throw new CommandError(-222, "Data out of range");
+        swing = { toAmps, hertz };
+        apply();
+        return null;
+      },
       INP: (command) => {
         if (command.isQuery) return isOn ? "ON" : "OFF";
         isOn = switchParameter(command);
@@ -90,6 +123,8 @@ export function load(bench: Bench): Instrument {
         },
       ),
       READ: () => printNumber(read(func)),
+      "MEAS:VOLT": () => printNumber(read("VOLT")),
+      "MEAS:CURR": () => printNumber(read("CURR")),
     },
   };
 }

@@ -4,6 +4,7 @@ import type { Bench } from "./bench";
 import {
   CommandError,
   type Instrument,
+  OwnLimits,
   positiveParameter,
   printNumber,
   switchParameter,
@@ -11,6 +12,9 @@ import {
   wordHandler,
 } from "./instrument";
 import { markings } from "./markings";
+
+/** So many benches, and practice jobs, at once. */
+const mostSets = 200;
 
 /** Mains source with series lamp, isolation transformer and wattmeter, the drain lead, and the choice of the supply. */
 export function mains(bench: Bench): Instrument {
@@ -25,10 +29,18 @@ export function mains(bench: Bench): Instrument {
       what === "POW" ? 0.01 : 0.001,
     );
   };
+  const limits = new OwnLimits(
+    bench,
+    "LIM:POW",
+    () => bench.supply.operation().inputWatts,
+    () => bench.supply.set({ isMainsOn: false }, bench.now()),
+  );
   return {
     kind: "mains",
     identity: "Pale Cap,Mains source (simulated),1,1",
+    heard: limits.heard,
     handlers: {
+      ...limits.handlers,
       OUTP: (command) => {
         if (command.isQuery) return bench.supply.state.isMainsOn ? "ON" : "OFF";
         bench.supply.set({ isMainsOn: switchParameter(command) }, bench.now());
@@ -66,6 +78,13 @@ export function mains(bench: Bench): Instrument {
         },
       ),
       READ: () => printNumber(read(func)),
+      "MEAS:POW": () => printNumber(read("POW")),
+      "SYST:SETS": (command) => {
+        const count = positiveParameter(command);
+        if (!Number.isInteger(count) || count > mostSets) throw new CommandError(-222, "Data out of range");
+        bench.openSets?.(count);
+        return command.isQuery ? String(count) : null;
+      },
       "SYST:SCEN": ({ isQuery, parameters: [name = ""] }) => {
         if (isQuery) return bench.supply.scenario.name;
         if (!bench.choose(name)) throw new CommandError(-224, `No such supply: ${name}`);

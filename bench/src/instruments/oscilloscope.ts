@@ -80,6 +80,10 @@ export function oscilloscope(bench: Bench): Instrument {
         const { startSeconds } = bench.supply.operation();
         return Number.isFinite(startSeconds) ? toDigits(bench.noisy(startSeconds, 0.01, 0), 3) : null;
       }
+      case "HOLD": {
+        const { holdUpSeconds } = bench.supply;
+        return holdUpSeconds === null ? null : toDigits(bench.noisy(holdUpSeconds, 0.01, 0), 3);
+      }
     }
   }
 

@@ -8,7 +8,7 @@ export function thermometer(bench: Bench): Instrument {
     const { points } = probes;
     if (!points) return null;
     bench.supply.net(points.nodes[0], bench.now());
-    return toDigits(bench.noisy(bench.supply.temperatureOf(points.capacitor?.at ?? ""), 0, 0.4), 3);
+    return toDigits(bench.noisy(bench.supply.temperatureOf(points.part), 0, 0.4), 3);
   }
   return {
     kind: "thermometer",

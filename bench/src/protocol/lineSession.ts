@@ -22,6 +22,7 @@ export class LineSession {
   /** @returns the answer line, or null where none is due */
   take(line: string): string | null {
     if (line.trim() === "") return null;
+    this.instrument.heard?.();
     const command = parseCommand(line);
     if (!command) return this.strange(-102, "Syntax error");
     switch (command.header) {

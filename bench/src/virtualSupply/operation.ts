@@ -6,6 +6,7 @@ import {
   type FilterCapacitor,
   flybackDiscontinuousCurrent,
   inductorCurrent,
+  loadStepCourse,
   mainsBulk,
   type SteadyRipple,
   sectionFacts,
@@ -22,6 +23,8 @@ export interface Surroundings {
   readonly isFuseBlown: boolean;
   /** What the electronic load draws from each net. */
   readonly loadAmps: ReadonlyMap<string, number>;
+  /** Nets whose load swings: by how many amperes, how often. */
+  readonly swings: ReadonlyMap<string, { readonly stepAmps: number; readonly hertz: number }>;
   readonly temperatureOf: (designator: string) => number;
 }
 
@@ -46,6 +49,8 @@ export interface NetCourse {
     readonly lowVolts: number;
     readonly highVolts: number;
   } | null;
+  /** A load that swings: the volts beside the mean, by the seconds since each step up; a step down is its mirror. */
+  readonly swing: { readonly periodSeconds: number; readonly voltsAfter: (seconds: number) => number } | null;
 }
 
 export interface Operation {
@@ -67,6 +72,7 @@ const still = (meanVolts: number, mainsPeakToPeak = 0): NetCourse => ({
   switchingPeakToPeak: 0,
   mainsPeakToPeak,
   pulses: null,
+  swing: null,
 });
 
 /** An isolation transformer of bench size in series with the mains. */
@@ -100,7 +106,8 @@ export function operate(scenario: Scenario, around: Surroundings): Operation {
 
   const watts = outputWatts(scenario, around) / scenario.efficiencyRatio + scenario.idleWatts;
   const loaded = course(scenario, around, watts, bulkParts);
-  const isOverloaded = hasShortedOutput(scenario) || loaded.outageRatio > 0.6;
+  const isLimiting = scenario.nets.some((net) => overLimitRatio(scenario, around, net) > gaveUpRatio);
+  const isOverloaded = hasShortedOutput(scenario) || isLimiting || loaded.outageRatio > 0.6;
   if (!control.doesStart || isOverloaded) return hiccup(scenario, off, bulkNets, idle, control);
 
   const bulk = isPfcRunning && loaded.outageRatio === 0 ? boosted(scenario, watts, bulkParts, around) : loaded;
@@ -166,6 +173,8 @@ function runRail(
     });
   }
   const droop = amps * net.outputOhms;
+  // Between its limit and where it gives up an output holds its current and lets its volts go.
+  const limited = 1 - 0.6 * Math.min(Math.max(overLimitRatio(scenario, around, net) / gaveUpRatio, 0), 1);
   const farads = [...before, ...after].reduce((sum, part) => sum + branch(part).capacitanceFarads, 1e-6);
   const lost = Math.min((amps * bulk.outageSeconds) / farads, nominal);
   const mains = lost + (bulk.peakToPeakVolts * lineRejection * nominal) / 12;
@@ -174,17 +183,45 @@ function runRail(
     const found = ripple?.nodeVolts[Math.min(node, (ripple?.nodeVolts.length ?? 1) - 1)];
     const chokeDrop = node === 1 ? ampsOf(around, one) * (choke?.ohms ?? 0) : 0;
     nets.set(one.name, {
-      meanVolts: Math.max(nominal - droop - chokeDrop - lost / 2, 0),
+      meanVolts: Math.max((nominal - droop - chokeDrop - lost / 2) * limited, 0),
       switching: ripple && found ? { periodSeconds: 1 / hertz, seconds: ripple.seconds, volts: found.values } : null,
       switchingPeakToPeak: found?.peakToPeak ?? 0,
       mainsPeakToPeak: mains,
       pulses: null,
+      swing: swingOf(net, around.swings.get(one.name) ?? null, [...before, ...after].map(branch)),
     });
   });
   [...before, ...after].forEach((part, n) => {
     const rms = ripple?.capacitorAmps[n]?.rms ?? 0;
     heat(capacitorWatts, part, rms, around);
   });
+}
+
+/** Above its limit by this share a supply gives up and tries again. */
+const gaveUpRatio = 0.1;
+
+/** By how much a rail is drawn above its current limit, as a share of it; 0 below it, and where it has none. */
+function overLimitRatio(scenario: Scenario, around: Surroundings, net: ScenarioNet): number {
+  if (net.currentLimitAmps == null) return 0;
+  const behind = scenario.nets.find((one) => one.behind === net.name);
+  const amps = ampsOf(around, net) + (behind ? ampsOf(around, behind) : 0);
+  return Math.max(amps / net.currentLimitAmps - 1, 0);
+}
+
+/** How the loop answers a load that swings. */
+function swingOf(
+  net: ScenarioNet,
+  swing: { readonly stepAmps: number; readonly hertz: number } | null,
+  parts: readonly FilterCapacitor[],
+): NetCourse["swing"] {
+  const { loop } = net;
+  if (!swing || !loop || !(swing.stepAmps > 0) || parts.length === 0) return null;
+  const voltsAfter = loadStepCourse({
+    ...{ stepAmps: swing.stepAmps, crossoverHertz: loop.crossoverHertz, integratorHertz: loop.integratorHertz },
+    capacitanceFarads: parts.reduce((sum, one) => sum + one.capacitanceFarads, 0),
+    esrOhms: 1 / parts.reduce((sum, one) => sum + 1 / Math.max(one.esrOhms, 1e-4), 0),
+  });
+  return { periodSeconds: 1 / swing.hertz, voltsAfter };
 }
 
 function heat(into: Map<string, number>, part: ScenarioCapacitor, ampsRms: number, around: Surroundings): void {
@@ -363,7 +400,7 @@ function shorted(scenario: Scenario, { lampWatts }: Surroundings, off: Operation
   };
 }
 
-const partsOn = (scenario: Scenario, nets: readonly ScenarioNet[]) =>
+export const partsOn = (scenario: Scenario, nets: readonly ScenarioNet[]) =>
   scenario.capacitors.filter((part) => nets.some((net) => net.name === part.net));
 
 const ampsOf = (around: Surroundings, net: ScenarioNet) => (around.loadAmps.get(net.name) ?? 0) + net.idleAmps;

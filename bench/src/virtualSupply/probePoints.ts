@@ -6,6 +6,8 @@ export interface ProbePoints {
   readonly text: string;
   readonly nodes: readonly [string, string];
   readonly capacitor: ScenarioCapacitor | null;
+  /** Designator of the part that was named, whatever it is; empty where none was. */
+  readonly part: string;
   readonly state: ProbeState;
 }
 
@@ -25,16 +27,17 @@ const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().t
  */
 export function probePoints(scenario: Scenario, text: string, state: ProbeState): ProbePoints | null {
   const capacitor = scenario.capacitors.find((one) => sameName(one.at, text)) ?? null;
-  if (capacitor) return { text, nodes: [capacitor.net, groundOf(scenario, capacitor.net)], capacitor, state };
+  if (capacitor)
+    return { text, nodes: [capacitor.net, groundOf(scenario, capacitor.net)], capacitor, part: capacitor.at, state };
   const net = scenario.nets.find((one) => sameName(one.name, text));
-  if (net) return { text, nodes: [net.name, groundOf(scenario, net.name)], capacitor: null, state };
+  if (net) return { text, nodes: [net.name, groundOf(scenario, net.name)], capacitor: null, part: "", state };
   const device = scenario.devices.find((one) => sameName(one.at, text));
   if (device) {
     const [first, second] = Object.values(device.pins);
-    return first && second ? { text, nodes: [first, second], capacitor: null, state } : null;
+    return first && second ? { text, nodes: [first, second], capacitor: null, part: device.at, state } : null;
   }
   const [red, black] = text.split(",").map((one) => nodeOf(scenario, one));
-  return red && black ? { text, nodes: [red, black], capacitor: null, state } : null;
+  return red && black ? { text, nodes: [red, black], capacitor: null, part: "", state } : null;
 }
 
 function nodeOf(scenario: Scenario, text: string): string | null {

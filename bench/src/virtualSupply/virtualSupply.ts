@@ -1,25 +1,35 @@
 import type { Scenario, ScenarioNet } from "@pale-cap/contract";
 import { type CircuitBranch, sectionFacts } from "@pale-cap/core";
 import { coldNetwork } from "./coldNetwork";
-import { type NetCourse, type Operation, operate, ownHeatKelvin } from "./operation";
+import { type NetCourse, type Operation, operate, ownHeatKelvin, partsOn } from "./operation";
 import type { ProbePoints } from "./probePoints";
 import { truePart } from "./truePart";
+
+/** What one load takes: amperes or watts; with a swing between its amperes and others, so many times a second. */
+export interface DrawnLoad {
+  readonly net: string;
+  readonly amps: number | null;
+  readonly watts: number | null;
+  readonly swing: { readonly toAmps: number; readonly hertz: number } | null;
+}
 
 /** What a hand does to the supply from outside. */
 export interface SupplySettings {
   readonly isMainsOn: boolean;
   readonly lampWatts: number | null;
   readonly isIsolated: boolean;
-  /** The electronic load: which net, and amperes or watts. */
-  readonly load: { readonly net: string; readonly amps: number | null; readonly watts: number | null } | null;
+  /** The electronic loads that draw, by their number. */
+  readonly loads: Readonly<Record<number, DrawnLoad>>;
   readonly drain: { readonly net: string; readonly ohms: number } | null;
 }
 
-const untouched: SupplySettings = { isMainsOn: false, lampWatts: null, isIsolated: false, load: null, drain: null };
+const untouched: SupplySettings = { isMainsOn: false, lampWatts: null, isIsolated: false, loads: {}, drain: null };
 
 /** Share of a held voltage that creeps back after a drain, and how fast. */
 const soakRatio = 0.035;
 const soakSeconds = 40;
+/** A load takes nothing below it. */
+const leastLoadVolts = 0.4;
 /** Where a converter that ran lets go of its bulk, relative to drop-out. */
 const lettingGoRatio = 0.7;
 
@@ -34,6 +44,9 @@ export class VirtualSupply {
   private readonly held = new Map<string, number>();
   private readonly soak = new Map<string, number>();
   private readonly celsius = new Map<string, number>();
+  /** The mains just went: rails stand until the bulk is down to drop-out. */
+  private afterglow: { readonly operation: Operation; readonly from: number; readonly until: number } | null = null;
+  private holdUp: number | null = null;
   private known: { readonly key: string; readonly operation: Operation } | null = null;
 
   constructor(
@@ -49,6 +62,8 @@ export class VirtualSupply {
 
   set(change: Partial<SupplySettings>, nowSeconds: number): void {
     this.advance(nowSeconds);
+    if (change.isMainsOn === false && this.settings.isMainsOn) this.leaveMains();
+    if (change.isMainsOn === true) this.afterglow = null;
     this.settings = { ...this.settings, ...change };
     if (this.operation().blowsFuse) this.isFuseBlown = true;
     this.advance(nowSeconds);
@@ -61,7 +76,7 @@ export class VirtualSupply {
       this.settings.isMainsOn,
       this.settings.lampWatts,
       this.settings.isIsolated,
-      this.settings.load,
+      this.settings.loads,
       this.isFuseBlown,
       warm,
     ]);
@@ -70,6 +85,7 @@ export class VirtualSupply {
       ...this.settings,
       isFuseBlown: this.isFuseBlown,
       loadAmps: this.loadAmps(),
+      swings: this.swings(),
       temperatureOf: (designator) => 2 * Math.round(this.temperatureOf(designator) / 2),
     });
     this.known = { key, operation };
@@ -79,7 +95,9 @@ export class VirtualSupply {
   /** A net now: as it runs, or as it was left behind. */
   net(name: string, nowSeconds: number): NetCourse {
     this.advance(nowSeconds);
-    const running = this.settings.isMainsOn ? this.operation().nets.get(name) : undefined;
+    const running = this.settings.isMainsOn
+      ? this.operation().nets.get(name)
+      : this.afterglow?.operation.nets.get(name);
     if (running) return running;
     return {
       meanVolts: this.held.get(name) ?? 0,
@@ -87,7 +105,13 @@ export class VirtualSupply {
       switchingPeakToPeak: 0,
       mainsPeakToPeak: 0,
       pulses: null,
+      swing: null,
     };
+  }
+
+  /** For how long the rails stood after the mains went the last time; null: it has not gone while it ran. */
+  get holdUpSeconds(): number | null {
+    return this.holdUp;
   }
 
   /** Direct volts between two probes; nodes that are no nets float with their ground. */
@@ -118,20 +142,65 @@ export class VirtualSupply {
     return parts.reduce((sum, part) => sum + truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads, 1e-9);
   }
 
+  /** Amperes by net, of all loads together; a swing counts by its mean. */
   private loadAmps(): ReadonlyMap<string, number> {
-    const { load } = this.settings;
-    if (!load) return new Map();
-    const volts = this.scenario.nets.find((net) => net.name === load.net)?.nominalVolts ?? 1;
-    return new Map([[load.net, load.amps ?? (load.watts ?? 0) / Math.max(volts, 0.1)]]);
+    const drawn = new Map<string, number>();
+    for (const { net: name, amps, watts, swing } of Object.values(this.settings.loads)) {
+      const volts = this.scenario.nets.find((net) => net.name === name)?.nominalVolts ?? 1;
+      const own = amps ?? (watts ?? 0) / Math.max(Math.abs(volts), 0.1);
+      drawn.set(name, (drawn.get(name) ?? 0) + (swing ? (own + swing.toAmps) / 2 : own));
+    }
+    return drawn;
+  }
+
+  private swings(): ReadonlyMap<string, { readonly stepAmps: number; readonly hertz: number }> {
+    return new Map(
+      Object.values(this.settings.loads).flatMap(({ net, amps, swing }) =>
+        swing ? [[net, { stepAmps: Math.abs(swing.toAmps - (amps ?? 0)), hertz: swing.hertz }] as const] : [],
+      ),
+    );
+  }
+
+  /** What the bulk holds above drop-out keeps the rails up for: t = C (V1^2 - V2^2) / 2 P. */
+  private leaveMains(): void {
+    const operation = this.operation();
+    this.afterglow = null;
+    this.holdUp = null;
+    if (operation.state !== "running") return;
+    const bulk = this.scenario.nets.filter((net) => net.section === "bulk" || net.section === "pfc");
+    const volts = Math.max(
+      ...bulk.map((net) => {
+        const course = operation.nets.get(net.name);
+        return (course?.meanVolts ?? 0) - (course?.mainsPeakToPeak ?? 0) / 2;
+      }),
+      0,
+    );
+    const farads = this.scenario.capacitors
+      .filter((part) => bulk.some((net) => net.name === part.net))
+      .reduce((sum, part) => sum + truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads, 0);
+    const joules = (farads * Math.max(volts ** 2 - this.scenario.dropoutBulkVolts ** 2, 0)) / 2;
+    this.holdUp = joules / Math.max(operation.inputWatts, 0.1);
+    this.afterglow = { operation, from: this.at, until: this.at + this.holdUp };
   }
 
   private advance(nowSeconds: number): void {
+    const { afterglow } = this;
+    if (afterglow && nowSeconds >= afterglow.until) {
+      const rest = Math.max(afterglow.until, this.at);
+      this.pass(rest);
+      this.afterglow = null;
+    }
+    this.pass(nowSeconds);
+  }
+
+  private pass(nowSeconds: number): void {
     const seconds = Math.max(nowSeconds - this.at, 0);
     this.at = Math.max(nowSeconds, this.at);
-    const operation = this.operation();
+    const operation = this.afterglow?.operation ?? this.operation();
     this.warm(operation, seconds);
+    const runs = this.settings.isMainsOn || this.afterglow !== null;
     for (const net of this.scenario.nets) {
-      const running = this.settings.isMainsOn ? operation.nets.get(net.name) : undefined;
+      const running = runs ? operation.nets.get(net.name) : undefined;
       if (running) this.hold(net, running, operation);
       else this.decay(net, seconds);
     }
@@ -160,14 +229,40 @@ export class VirtualSupply {
       1 / (net.boardOhms ?? 1e9) +
       parts.reduce((sum, one) => sum + (one.leakageOhms === null ? 0 : 1 / one.leakageOhms), 0) +
       (isDrained ? 1 / drain.ohms : 0);
-    const left = volts * Math.exp((-seconds * siemens) / farads);
+    const left = this.loaded(net, volts * Math.exp((-seconds * siemens) / farads), seconds);
     const soak = this.soak.get(net.name) ?? 0;
-    const creeping = !isDrained && left < soak ? soak + (left - soak) * Math.exp(-seconds / soakSeconds) : left;
+    const isHeldDown = isDrained || this.drawnFrom(net).length > 0;
+    const creeping = !isHeldDown && left < soak ? soak + (left - soak) * Math.exp(-seconds / soakSeconds) : left;
     this.held.set(net.name, creeping);
   }
 
+  /** Both banks of a filter: what draws from one empties the other through the choke. */
+  private isOfOneFilter(a: ScenarioNet, b: ScenarioNet): boolean {
+    return a.name === b.name || a.behind === b.name || b.behind === a.name;
+  }
+
+  private drawnFrom(net: ScenarioNet): readonly DrawnLoad[] {
+    const names = this.scenario.nets.filter((one) => this.isOfOneFilter(net, one)).map((one) => one.name);
+    return Object.values(this.settings.loads).filter((one) => names.includes(one.net));
+  }
+
+  /** What the loads leave of a rail that nothing feeds: amperes in a straight line, watts by the energy. */
+  private loaded(net: ScenarioNet, volts: number, seconds: number): number {
+    const drawn = this.drawnFrom(net);
+    if (drawn.length === 0 || volts <= leastLoadVolts) return volts;
+    const nets = this.scenario.nets.filter((one) => this.isOfOneFilter(net, one));
+    const farads = partsOn(this.scenario, nets).reduce(
+      (sum, part) => sum + truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads,
+      1e-6,
+    );
+    const amps = drawn.reduce((sum, one) => sum + (one.amps ?? 0), 0);
+    const watts = drawn.reduce((sum, one) => sum + (one.watts ?? 0), 0);
+    const energy = volts ** 2 - (2 * watts * seconds) / farads;
+    return Math.max(Math.sqrt(Math.max(energy, 0)) - (amps * seconds) / farads, leastLoadVolts);
+  }
+
   private warm(operation: Operation, seconds: number): void {
-    const { ambientCelsius, timeConstantSeconds } = this.scenario.thermal;
+    const { ambientCelsius, timeConstantSeconds, masses = [] } = this.scenario.thermal;
     const full = this.scenario.nets.reduce(
       (sum, net) => sum + (sectionFacts[net.section].isMainsSide ? 0 : (net.fullLoadAmps ?? 0)),
       1e-9,
@@ -175,7 +270,12 @@ export class VirtualSupply {
     const drawn = [...this.loadAmps().values()].reduce((sum, amps) => sum + amps, 0);
     const loadRatio = operation.state === "running" ? Math.min(0.25 + drawn / full, 1) : 0;
     const share = 1 - Math.exp(-seconds / timeConstantSeconds);
-    for (const part of this.scenario.capacitors) {
+    for (const mass of masses) {
+      const goal = ambientCelsius + mass.kelvinAtFullLoad * loadRatio;
+      const now = this.temperatureOf(mass.at);
+      this.celsius.set(mass.at, now + (goal - now) * (1 - Math.exp(-seconds / mass.timeConstantSeconds)));
+    }
+    for (const part of this.scenario.capacitors.filter((one) => !masses.some((mass) => mass.at === one.at))) {
       const goal =
         ambientCelsius +
         part.nearbyHeatKelvin * loadRatio +

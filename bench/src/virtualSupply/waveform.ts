@@ -16,7 +16,14 @@ export function voltsAt(course: NetCourse, seconds: number, mainsHertz: number):
   // Rectified mains: a quick rise and a slow, nearly straight fall, twice in each cycle.
   const half = (seconds * 2 * mainsHertz) % 1;
   volts += course.mainsPeakToPeak * (half < 0.2 ? half / 0.2 - 0.5 : 0.5 - (half - 0.2) / 0.8);
-  return volts + switchingVolts(course, seconds);
+  return volts + swingVolts(course, seconds) + switchingVolts(course, seconds);
+}
+
+/** Half of the time the load is up: each step dips, or overshoots, and comes back. */
+function swingVolts({ swing }: NetCourse, seconds: number): number {
+  if (!swing) return 0;
+  const [half, phase] = [swing.periodSeconds / 2, seconds % swing.periodSeconds];
+  return phase < half ? swing.voltsAfter(phase) : -swing.voltsAfter(phase - half);
 }
 
 function switchingVolts({ switching }: NetCourse, seconds: number): number {

@@ -159,6 +159,7 @@ export const plausibleValues: Readonly<Record<InstrumentFunction, readonly [numb
   PKPK: [0, 1000],
   FREQ: [0, 100e6],
   STAR: [0, 600],
+  HOLD: [0, 600],
   VOLT: [-1000, 1000],
   CURR: [0, 500],
   POW: [0, 10e3],

@@ -4,13 +4,21 @@ export type InstrumentKind = (typeof instrumentKinds)[number];
 
 /** The simulated bench listens on one port for each kind, counted up from this one. */
 export const benchBasePort = 4790;
-export const benchPort = (kind: InstrumentKind, basePort: number) => basePort + instrumentKinds.indexOf(kind);
+/** Ports of one bench: one for each kind, and two for a second and a third load. */
+export const portsPerBench = 8;
+export const mostLoads = 3;
+
+/** Where a simulated instrument listens: which bench (from 0), and which of several loads (from 1). */
+export const benchPort = (kind: InstrumentKind, basePort: number, set = 0, channel = 1) =>
+  basePort +
+  set * portsPerBench +
+  (channel === 1 ? instrumentKinds.indexOf(kind) : instrumentKinds.length + channel - 2);
 
 /** What an instrument is told to read, as its `FUNC` words; docs/instruments.md describes each. */
 export const instrumentFunctions = {
   lcr: ["ESR", "CAP", "DISS", "VLOS"],
   multimeter: ["DCV", "ACV", "OHMS", "DIOD", "CONT", "COUP", "LEAK"],
-  oscilloscope: ["PKPK", "FREQ", "STAR"],
+  oscilloscope: ["PKPK", "FREQ", "STAR", "HOLD"],
   load: ["VOLT", "CURR", "POW"],
   thermometer: ["TEMP"],
   mains: ["POW", "CURR"],

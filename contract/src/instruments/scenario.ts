@@ -31,6 +31,12 @@ const scenarioNetSchema = strictObject({
   boardOhms: nullablePositive(1e8),
   /** Fed through a choke from another net: the second bank of its filter. */
   behind: nullableText(40),
+  /** Above it the output gives way, and a tenth further on the supply gives up and tries again. */
+  currentLimitAmps: nullablePositive(300).optional(),
+  /** Where the regulation loop crosses over, and where its integrator sets in: how a step of load dips and recovers. */
+  loop: strictObject({ crossoverHertz: positive(500e3), integratorHertz: positive(100e3) })
+    .nullable()
+    .optional(),
 });
 
 const scenarioCapacitorSchema = strictObject({
@@ -110,6 +116,17 @@ export const scenarioSchema = strictObject({
   thermal: strictObject({
     ambientCelsius: finiteNumber().min(-20).max(60).required(),
     timeConstantSeconds: positive(7200),
+    /** What warms in its own time: a sink, a transformer, a part on one. */
+    masses: array()
+      .of(
+        strictObject({
+          at: textField(12),
+          kelvinAtFullLoad: finiteNumber().min(0).max(200).required(),
+          timeConstantSeconds: positive(7200),
+        }).required(),
+      )
+      .max(20)
+      .optional(),
   }),
   nets: array().of(scenarioNetSchema.required()).min(3).max(20).required(),
   capacitors: array().of(scenarioCapacitorSchema.required()).min(2).max(60).required(),

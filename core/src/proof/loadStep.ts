@@ -48,10 +48,7 @@ export function loadStepResponse(question: LoadStepQuestion): LoadStepResponse {
   if (integratorHertz >= crossoverHertz) {
     throw new OutOfRangeError("integratorHertz", integratorHertz, `below ${crossoverHertz}`);
   }
-  const [fast, slow] = [1 / (2 * Math.PI * crossoverHertz), 1 / (2 * Math.PI * integratorHertz)];
-  const a = (stepAmps * fast * (esr - slow / farads)) / (slow - fast);
-  const b = (stepAmps * slow * (fast / farads - esr)) / (slow - fast);
-  const at = (t: number) => a * Math.exp(-t / slow) + b * Math.exp(-t / fast);
+  const { a, b, fast, slow, at } = stepCourse(question);
   const turn = Math.log((-b * slow) / (a * fast)) / (1 / fast - 1 / slow);
   const isLower = Number.isFinite(turn) && turn > 0 && at(turn) < at(0);
   const dipAfterSeconds = isLower ? turn : 0;
@@ -63,6 +60,21 @@ export function loadStepResponse(question: LoadStepQuestion): LoadStepResponse {
     ...{ dipVolts: -at(dipAfterSeconds), dipAfterSeconds },
     recoveredAfterSeconds: recoveredAfter(at, Number.isFinite(turn) && turn > 0 ? turn : 0, slow, bandVolts),
   };
+}
+
+/** Volts after the step against those before it, by the seconds since. */
+export const loadStepCourse = (question: Course): ((seconds: number) => number) => stepCourse(question).at;
+
+type Course = Pick<
+  LoadStepQuestion,
+  "capacitanceFarads" | "esrOhms" | "stepAmps" | "crossoverHertz" | "integratorHertz"
+>;
+
+function stepCourse({ capacitanceFarads: farads, esrOhms: esr, stepAmps, crossoverHertz, integratorHertz }: Course) {
+  const [fast, slow] = [1 / (2 * Math.PI * crossoverHertz), 1 / (2 * Math.PI * integratorHertz)];
+  const a = (stepAmps * fast * (esr - slow / farads)) / (slow - fast);
+  const b = (stepAmps * slow * (fast / farads - esr)) / (slow - fast);
+  return { a, b, fast, slow, at: (t: number) => a * Math.exp(-t / slow) + b * Math.exp(-t / fast) };
 }
 
 /** The last time at which it leaves the band: after its turn it only comes back. */
