@@ -1,5 +1,6 @@
 export * from "./backups/backup";
 export * from "./benches/bench";
+export * from "./benches/workbench";
 export * from "./boards/board";
 export * from "./boardTypes/boardType";
 export * from "./captures/capture";
@@ -28,6 +29,7 @@ export * from "./problem";
 export * from "./readings/reading";
 export * from "./rights/rights";
 export { path, routes } from "./routes";
+export * from "./runs/run";
 export * from "./shop/shop";
 export * from "./stock/stock";
 export * from "./teardown/teardown";

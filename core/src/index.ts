@@ -73,7 +73,7 @@ export * from "./facts/jobFacts";
 export * from "./facts/jobRules";
 export * from "./facts/overrules";
 export * from "./facts/powerEvents";
-export { doneSteps, partBeside, standingPart, stepsOf } from "./facts/reworkTicks";
+export { doneSteps, lastAct, partBeside, standingPart, stepsOf } from "./facts/reworkTicks";
 export { faultFacts, roundNumber, roundStart, roundView } from "./facts/rounds";
 export * from "./facts/teardown";
 export * from "./facts/visualSigns";

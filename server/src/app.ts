@@ -19,12 +19,14 @@ import { houseRuleRoutes } from "./features/houseRules/houseRuleRoutes";
 import { benchSupplyRoutes } from "./features/instruments/benchSupplyRoutes";
 import { instrumentRoutes } from "./features/instruments/instrumentRoutes";
 import { instrumentStreamRoutes } from "./features/instruments/instrumentStreamRoutes";
+import { workbenchRoutes } from "./features/instruments/workbenchRoutes";
 import { handOverRoutes } from "./features/jobs/handOverRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
 import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
+import { runRoutes } from "./features/runs/runRoutes";
 import { shopRoutes } from "./features/shop/shopRoutes";
 import { stockRoutes } from "./features/stock/stockRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
@@ -90,10 +92,12 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...runRoutes(context),
     ...shopRoutes(context),
     ...stockRoutes(),
     ...teardownRoutes(),
     ...verdictRoutes(),
+    ...workbenchRoutes(context),
   ];
 }
 

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import { fileURLToPath } from "node:url";
 import { coreVersion } from "@pale-cap/core";
 import { pino } from "pino";
@@ -12,7 +13,9 @@ import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
 import { loopbackNames } from "./http/origins";
 import { Turns } from "./http/turns";
 import { InstrumentHub } from "./instruments/instrumentHub";
+import { StoredLeases } from "./instruments/lineLeases";
 import { setUpInstruments } from "./instruments/setUpInstruments";
+import { RunKeeper } from "./runs/runKeeper";
 
 export interface RunningServer {
   readonly address: string;
@@ -51,21 +54,26 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   if (realm === "demo") await withDatabase(ownerUrl, realm, (owner) => loadDemoShop(owner, now()));
   const database = openDatabase(databaseUrl, realm);
   const heavy = threadedHeavyWork(databaseUrl, realm, logger);
-  const instruments = new InstrumentHub(environment.benchPort, now);
+  const leases = new StoredLeases(database, randomUUID());
+  const instruments = new InstrumentHub(environment.benchPort, now, undefined, leases);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   try {
     await markFoldedByOthers(database, now());
     await setUpInstruments({ database, instruments, now });
   } catch (error) {
+    instruments.close();
+    await leases.close();
     await Promise.all([heavy.close(), database.close()]);
     throw error;
   }
   heavy.poke();
   const servedAt = { hosts: loopbackNames, ports: environment.frontPorts ?? [] };
   const turns = new Turns();
+  const runs = new RunKeeper({ database, instruments, turns, heavy, logger, now }, leases);
+  runs.watch();
   const openWorld = environment.openWorld ?? null;
   const app = createApp({
-    ...{ database, instruments, heavy, turns, logger, now, backupFolder, openWorld, webFolder, servedAt },
+    ...{ database, instruments, runs, heavy, turns, logger, now, backupFolder, openWorld, webFolder, servedAt },
   });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>
@@ -77,7 +85,10 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   return {
     address: `http://127.0.0.1:${port}`,
     close: async () => {
+      // What runs is switched off, the mains first, while the lines still stand.
+      await runs.close();
       instruments.close();
+      await leases.close();
       const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       server.closeAllConnections();
       await closed;

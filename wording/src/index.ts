@@ -26,6 +26,7 @@ export * from "./proofWords";
 export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";
+export * from "./runWords";
 export * from "./shopWords";
 export * from "./stockWords";
 export * from "./strategyWords";

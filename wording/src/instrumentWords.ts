@@ -2,6 +2,7 @@ import type { InstrumentFunction, InstrumentKind, InstrumentStatus } from "@pale
 import type { Unit } from "@pale-cap/core";
 
 export const statusWords: Readonly<Record<InstrumentStatus, string>> = {
+  elsewhere: "spoken to by another server process",
   connecting: "being reached",
   ready: "ready",
   slow: "does not answer in time",
@@ -35,6 +36,7 @@ export const functionFacts: Readonly<Record<InstrumentFunction, { readonly label
   PKPK: { label: "Peak to peak", unit: "V" },
   FREQ: { label: "Frequency", unit: "Hz" },
   STAR: { label: "Mains to rails up", unit: "s" },
+  HOLD: { label: "Hold-up", unit: "s" },
   VOLT: { label: "Volts", unit: "V" },
   CURR: { label: "Amperes", unit: "A" },
   POW: { label: "Watts", unit: "W" },

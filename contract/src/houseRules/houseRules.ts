@@ -369,6 +369,44 @@ export const houseRules = {
       "what leaks through insulation flows through a hand",
     ],
   ),
+  "prove.stepSeconds": amount(
+    60,
+    "s",
+    [5, 3600],
+    ["Each step of load is held for", "bench practice", "rails and meters settle in seconds, cans take longer"],
+  ),
+  "prove.burnInHours": amount(
+    2,
+    "h",
+    [0.1, 48],
+    ["A burn-in lasts", "bench practice", "two hours find most; four to eight where heat or time brings the fault"],
+  ),
+  "prove.spotCelsius": amount(
+    85,
+    "°C",
+    [40, 200],
+    [
+      "A run ends where its thermometer reads more than",
+      "a can 20 K below its class",
+      "the repair must not cook what it mended",
+    ],
+  ),
+  "prove.kelvinPerMinute": amount(
+    10,
+    "K/min",
+    [1, 100],
+    ["A run ends where heat rises faster than", "bench practice", "a part that runs away is caught before its limit"],
+  ),
+  "prove.runGapSeconds": amount(
+    60,
+    "s",
+    [5, 600],
+    [
+      "A run goes on after so long without its server, at most",
+      "bench practice",
+      "nobody watched it meanwhile; beyond it everything is switched off",
+    ],
+  ),
   "prove.rippleLimitRatio": amount(
     0.01,
     "",

@@ -5,6 +5,7 @@ import {
   boolean,
   idField,
   mixed,
+  nullableId,
   nullablePositive,
   nullableText,
   nullableWord,
@@ -14,7 +15,13 @@ import {
   textField,
   wordField,
 } from "../fields/fields";
-import { type InstrumentFunction, type InstrumentKind, instrumentKinds, type WaveformAnswer } from "./protocol";
+import {
+  type InstrumentFunction,
+  type InstrumentKind,
+  instrumentKinds,
+  mostLoads,
+  type WaveformAnswer,
+} from "./protocol";
 
 /** How the hub reaches an instrument. */
 const transports = ["simulated", "tcp", "serial"] as const;
@@ -55,9 +62,20 @@ export const instrumentSchema = strictObject({
       transport === "serial" ? schema.nonNullable(fault("needed")) : schema,
     ),
   isEnabled: boolean().required(),
+  /** Where it stands; null: on the shop's first bench. */
+  benchId: nullableId().optional(),
+  /** Which of a bench's simulated loads it is, from 1 on. */
+  channel: number().integer().min(1).max(mostLoads).optional(),
 });
 export type InstrumentValues = InferType<typeof instrumentSchema>;
-export type Instrument = InstrumentValues & { readonly id: string; readonly version: number };
+export type Instrument = Omit<InstrumentValues, "benchId" | "channel"> & {
+  readonly id: string;
+  readonly version: number;
+  readonly benchId: string;
+  readonly channel: number;
+  /** Of its bench: which simulated instruments are meant. */
+  readonly simulatedSet: number;
+};
 
 export const newInstrumentSchema = strictObject({ id: idField(), values: instrumentSchema.required() });
 export const instrumentEditSchema = strictObject({
@@ -67,7 +85,16 @@ export const instrumentEditSchema = strictObject({
 });
 
 /** How an instrument is doing, as the hub sees it. */
-export type InstrumentStatus = "connecting" | "ready" | "slow" | "garbled" | "implausible" | "missing" | "off";
+/** `elsewhere`: another process of the server speaks to it. */
+export type InstrumentStatus =
+  | "elsewhere"
+  | "connecting"
+  | "ready"
+  | "slow"
+  | "garbled"
+  | "implausible"
+  | "missing"
+  | "off";
 
 /** The last thing an instrument said. */
 export interface LiveReading {
@@ -88,6 +115,9 @@ export interface InstrumentState {
   readonly id: string;
   readonly name: string;
   readonly kind: InstrumentKind;
+  readonly benchId: string;
+  /** The run that holds it: nobody else sets anything on it. */
+  readonly runId: string | null;
   /** It reads the supply of the simulated bench, not what lies on the table. */
   readonly isSimulated: boolean;
   readonly status: InstrumentStatus;
@@ -161,7 +191,8 @@ export const plausibleValues: Readonly<Record<InstrumentFunction, readonly [numb
   STAR: [0, 600],
   HOLD: [0, 600],
   VOLT: [-1000, 1000],
-  CURR: [0, 500],
-  POW: [0, 10e3],
+  // A meter's noise around nought may be below it.
+  CURR: [-1, 500],
+  POW: [-10, 10e3],
   TEMP: [-60, 400],
 };

@@ -10,6 +10,10 @@ export const runEventKinds = [
   "step_done",
   "paused",
   "continued",
+  /** What a person wants of it: whichever process drives it heeds it. */
+  "asked_to_pause",
+  "asked_to_continue",
+  "asked_to_cancel",
   "went_on_after_gap",
   "stopping",
   "mains_off",

@@ -46,7 +46,7 @@ export const stopCodes = [
   "cancelled",
   "server_gone",
   "server_stopped",
-  "gate_shut",
+  "not_stored",
 ] as const;
 export type StopCode = (typeof stopCodes)[number];
 

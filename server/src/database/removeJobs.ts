@@ -12,14 +12,18 @@ export async function removeJobs(client: pg.Client, jobIds: readonly string[]): 
 
 const leavingJob = "job_id IN (SELECT id FROM leaving)";
 const leavingBoard = `board_id IN (SELECT id FROM boards WHERE ${leavingJob})`;
+const leavingRun = `run_id IN (SELECT id FROM proof_runs WHERE ${leavingJob})`;
 const leavingPosition = `position_id IN (SELECT id FROM positions WHERE ${leavingBoard})`;
 
 /** From what points to what is pointed at. */
 const statements = [
+  `DELETE FROM proof_run_samples WHERE ${leavingRun}`,
+  `DELETE FROM proof_run_events WHERE ${leavingRun}`,
   ...[
     ...["audit_events", "job_summaries", "job_closings", "judgement_snapshots", "open_point_acceptances"],
     ...["verdict_overrules", "captures", "readings", "sign_observations", "charge_events", "power_events"],
-    ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "photos"],
+    ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "job_acts", "photos"],
+    ...["proof_runs"],
   ].map((table) => `DELETE FROM ${table} WHERE ${leavingJob}`),
   `DELETE FROM replacement_plans WHERE ${leavingPosition}`,
   // Whoever has demo jobs beside own ones comes from before there was a way to fill a drawer: what lies there is invented too.

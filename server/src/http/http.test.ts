@@ -21,6 +21,7 @@ const context = (): AppContext => ({
   database: test.database,
   heavy: test.heavy,
   instruments: test.instruments,
+  runs: test.runs,
   turns: new Turns(),
   logger: pino({ level: "silent" }),
   now: () => new Date(),

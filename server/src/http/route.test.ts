@@ -4,9 +4,10 @@ import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { object, string } from "yup";
 import type { AppContext } from "../appContext";
+import { holdingJob } from "../records/holdingJob";
 import { makeJob, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { problemHandler } from "./problems";
-import { holdingJob, live, mount, read, requireRight, type WriteRoute, write } from "./route";
+import { live, mount, read, requireRight, type WriteRoute, write } from "./route";
 import { Turns } from "./turns";
 
 let test: TestApp;

@@ -3,6 +3,7 @@ import type { Express, Request, Response } from "express";
 import type { AnyObject, ObjectSchema } from "yup";
 import type { AppContext } from "../appContext";
 import type { Caller, Scope } from "../database/scope";
+import { holdingJob } from "../records/holdingJob";
 import { markStale } from "../summaries/markStale";
 import { type ClientWrite, writeOnce } from "./idempotency";
 import { personOf } from "./person";
@@ -138,13 +139,6 @@ function clientWrite<Body extends AnyObject>(kind: string, { body, params, bytes
   const { id, writeId } = body as { id?: string; writeId?: string };
   const where = Object.values(params).join(" ");
   return { id: (writeId ?? id) as string, kind: `${kind} ${where}`.trim(), body, bytes };
-}
-
-/** Every write of a job first holds its row: within a job the order of storing is the order of committing. */
-export async function holdingJob(scope: Scope, jobId: string): Promise<Scope> {
-  const job = await scope.rows.jobs.locked({ id: jobId, realm: [scope.realm, "practice"] });
-  if (!job) throw new HttpProblem("not_found", "There is no job with this id.");
-  return { ...scope, job };
 }
 
 export function read<Query extends AnyObject = AnyObject, Result = unknown>(declared: ReadRoute<Query, Result>): Route {

@@ -1,6 +1,7 @@
 import type { Capture, Instrument, InstrumentAct, InstrumentAddresses, InstrumentState } from "@pale-cap/contract";
 import { HttpProblem } from "../http/problems";
 import { InstrumentLink, type LinkTimes } from "./instrumentLink";
+import { everyLine, type LineLeases } from "./lineLeases";
 
 const usualTimes: LinkTimes = {
   pollMilliseconds: 300,
@@ -21,6 +22,7 @@ export class InstrumentHub {
     private readonly benchBasePort: number,
     private readonly now: () => Date,
     private readonly times: LinkTimes = usualTimes,
+    private readonly leases: LineLeases = everyLine,
   ) {}
 
   /** Brings the lines in step with how the shop set its instruments up; a changed one starts anew. */
@@ -30,7 +32,9 @@ export class InstrumentHub {
       if (wanted.get(id)?.version === instrument.version && addresses === this.addresses) continue;
       link.stop();
       this.links.delete(id);
+      if (!wanted.has(id)) void this.leases.drop([id]).catch(() => undefined);
     }
+    void this.leases.want([...wanted.keys()]).catch(() => undefined);
     this.addresses = addresses;
     for (const [id, instrument] of wanted) {
       if (this.links.has(id)) continue;
@@ -45,9 +49,15 @@ export class InstrumentHub {
         changed,
         () => this.listeners.size > 0,
         addresses,
+        () => this.leases.isMine(id),
       );
       this.links.set(id, { instrument, link });
     }
+  }
+
+  /** Takes the lines before they are opened. */
+  async want(ids: readonly string[]): Promise<void> {
+    await this.leases.want(ids);
   }
 
   get states(): readonly InstrumentState[] {
@@ -65,16 +75,45 @@ export class InstrumentHub {
     return this.linkOf(id).act(act);
   }
 
+  /** A line to an instrument that a run drives; null where there is none, or another process speaks to it. */
+  line(id: string): InstrumentLink | null {
+    const link = this.links.get(id)?.link;
+    // What a run holds it keeps, also where nobody can renew a lease: it must be able to switch off.
+    return link && (this.leases.isMine(id) || link.state.runId !== null) ? link : null;
+  }
+
+  /** Held by a run: until it lets go nobody else sets anything on it but off. */
+  reserve(ids: readonly string[], runId: string): void {
+    for (const id of ids) this.links.get(id)?.link.holdFor(runId);
+  }
+
+  release(runId: string): void {
+    for (const { link } of this.links.values()) if (link.state.runId === runId) link.holdFor(null);
+  }
+
+  runOf(id: string): string | null {
+    return this.links.get(id)?.link.state.runId ?? null;
+  }
+
   capture(id: string): Promise<Capture> {
     return this.linkOf(id).capture();
   }
 
-  /** The simulated mains source knows which supply lies on the bench. */
-  async askSimulated(line: string): Promise<string | null> {
-    const found = [...this.links.values()].find(
-      ({ instrument }) => instrument.kind === "mains" && instrument.transport === "simulated",
-    );
-    return found ? found.link.ask(line) : null;
+  /** The simulated mains source knows which supply lies on its bench; null: of the first bench that has one. */
+  async askSimulated(line: string, benchId: string | null = null): Promise<string | null> {
+    return (await this.simulatedMains(benchId)?.ask(line)) ?? null;
+  }
+
+  /** Whether a run holds the simulated mains of a bench: its supply stays where it is. */
+  isSupplyHeld(benchId: string | null): boolean {
+    return (this.simulatedMains(benchId)?.state.runId ?? null) !== null;
+  }
+
+  private simulatedMains(benchId: string | null): InstrumentLink | undefined {
+    return [...this.links.values()]
+      .filter(({ instrument }) => instrument.kind === "mains" && instrument.transport === "simulated")
+      .sort((a, b) => a.instrument.simulatedSet - b.instrument.simulatedSet)
+      .find(({ instrument }) => benchId === null || instrument.benchId === benchId)?.link;
   }
 
   close(): void {

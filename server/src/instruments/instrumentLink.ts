@@ -49,6 +49,7 @@ export class InstrumentLink {
   private frequencyHertz: number | null = null;
   private recent: number[] = [];
   private isStopped = false;
+  private runId: string | null = null;
   private wake: (() => void) | null = null;
 
   constructor(
@@ -59,15 +60,23 @@ export class InstrumentLink {
     private readonly changed: (state: InstrumentState) => void,
     private readonly isWatched: () => boolean,
     private readonly addresses: InstrumentAddresses,
+    private readonly isMine: () => boolean,
   ) {
     this.func = instrumentFunctions[instrument.kind][0];
     void this.live();
   }
 
   get state(): InstrumentState {
-    const { id, name, kind, transport } = this.instrument;
-    const { status, trouble, identity, reading, settings } = this;
-    return { id, name, kind, isSimulated: transport === "simulated", status, trouble, identity, reading, settings };
+    const { id, name, kind, transport, benchId } = this.instrument;
+    const { status, trouble, identity, reading, settings, runId } = this;
+    const isSimulated = transport === "simulated";
+    return { ...{ id, name, kind, benchId, runId, isSimulated }, status, trouble, identity, reading, settings };
+  }
+
+  /** The run that it belongs to from now on; null: to whoever comes. */
+  holdFor(runId: string | null): void {
+    this.runId = runId;
+    this.tell();
   }
 
   stop(): void {
@@ -84,6 +93,9 @@ export class InstrumentLink {
   /** Carries out what a person did; the words that the instrument kept against it come back as a refusal. */
   async act(act: InstrumentAct): Promise<void> {
     const client = this.client;
+    if (this.runId !== null && !isSwitchingOff(act)) {
+      throw new HttpProblem("conflict", `A run holds ${this.instrument.name}: it can be switched off, nothing else.`);
+    }
     if (!client?.isOpen) throw new HttpProblem("conflict", `${this.instrument.name} is not connected.`);
     if (this.instrument.driver === "read_only_lines") {
       // Such a meter is set by hand: what it reads and where its probes are is what the person says.
@@ -112,6 +124,34 @@ export class InstrumentLink {
     } catch {
       throw new HttpProblem("conflict", `${this.instrument.name} does not answer.`);
     }
+  }
+
+  /** One line of a run that asks. @throws {LineFailure} as the line fails */
+  async askLine(line: string): Promise<string> {
+    if (!this.client?.isOpen) throw new LineFailure("missing");
+    return this.client.ask(line);
+  }
+
+  /** Lines of a run that set something. @returns what the instrument kept against them; null: nothing */
+  async tellLines(lines: readonly string[], settings: Readonly<Record<string, string>> = {}): Promise<string | null> {
+    const { client } = this;
+    if (!client?.isOpen) throw new LineFailure("missing");
+    await client.tell("*CLS");
+    for (const line of lines) await client.tell(line);
+    const error = await client.ask("SYST:ERR?");
+    if (!error.startsWith("0,")) return quoted(error);
+    this.settings = { ...this.settings, ...settings };
+    this.tell();
+    return null;
+  }
+
+  /** What it reads from now on, and where, so that it is told again after a break. */
+  aimAt(func: InstrumentFunction, points: string | null): void {
+    this.func = func;
+    if (points !== null) this.points = points;
+    this.circuitState = null;
+    this.recent = [];
+    this.reading = null;
   }
 
   async capture(): Promise<Capture> {
@@ -152,9 +192,15 @@ export class InstrumentLink {
     let wait = this.times.retryMilliseconds;
     while (!this.isStopped) {
       try {
-        await this.connect();
-        wait = this.times.retryMilliseconds;
-        await this.poll();
+        if (this.isMine()) {
+          await this.connect();
+          wait = this.times.retryMilliseconds;
+          await this.poll();
+        } else {
+          this.reading = null;
+          this.set("elsewhere", "another process of the server speaks to it");
+          wait = this.times.retryMilliseconds;
+        }
       } catch (error) {
         this.fail(error);
       }
@@ -188,6 +234,7 @@ export class InstrumentLink {
 
   private async poll(): Promise<void> {
     while (!this.isStopped && this.client?.isOpen) {
+      if (!this.isMine() && this.runId === null) return;
       if (this.isWatched()) await this.readOnce(this.client);
       await this.pause(this.times.pollMilliseconds);
     }
@@ -254,6 +301,13 @@ export class InstrumentLink {
       this.wake = done;
     });
   }
+}
+
+/** What may be done in spite of a run: it takes it for what it is, and ends. */
+function isSwitchingOff({ points, circuitState, function: func, frequencyHertz, settings }: InstrumentAct): boolean {
+  if (points !== null || circuitState !== null || func !== null || frequencyHertz !== null) return false;
+  const entries = Object.entries(settings ?? {});
+  return entries.length > 0 && entries.every(([name, value]) => ["output", "input"].includes(name) && value === "OFF");
 }
 
 function isSteady(values: readonly number[]): boolean {

@@ -1,24 +1,34 @@
 import { connect } from "node:net";
 import type { Duplex } from "node:stream";
-import { benchPort, type InstrumentAddresses, type InstrumentValues } from "@pale-cap/contract";
+import { benchPort, type Instrument, type InstrumentAddresses } from "@pale-cap/contract";
 import { allowedAddress } from "./addresses";
 
 const connectMilliseconds = 1500;
 
 /** Opens the stream to an instrument as it was set up: a simulated one, a TCP port, or a serial device. */
 export async function openLine(
-  values: InstrumentValues,
+  values: Instrument,
   benchBasePort: number,
   addresses: InstrumentAddresses,
 ): Promise<Duplex> {
   switch (values.transport) {
     case "simulated":
-      return openTcp("127.0.0.1", benchPort(values.kind, benchBasePort));
+      if (values.simulatedSet > 0) await openSet(benchBasePort, values.simulatedSet);
+      return openTcp("127.0.0.1", benchPort(values.kind, benchBasePort, values.simulatedSet, values.channel));
     case "tcp":
       return openTcp(await allowedAddress(values.host ?? "", addresses), values.port ?? 0);
     case "serial":
       return openSerial(values.devicePath ?? "", values.baudRate ?? 9600);
   }
+}
+
+/** The simulated benches beside the first open their ports when somebody asks for them. */
+async function openSet(benchBasePort: number, set: number): Promise<void> {
+  const line = await openTcp("127.0.0.1", benchPort("mains", benchBasePort));
+  line.on("error", () => undefined);
+  // The answer comes when the wish is taken; the ports follow, and a line that is not there yet is tried again.
+  line.once("data", () => line.end());
+  line.write(`SYST:SETS? ${set + 1}\n`);
 }
 
 function openTcp(host: string, port: number): Promise<Duplex> {

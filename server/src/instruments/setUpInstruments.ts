@@ -12,5 +12,6 @@ export async function setUpInstruments({
     all: await loadInstruments(scope),
     addresses: (await loadRuleValues(scope))["instruments.addresses"],
   }));
+  await instruments.want(setUp.all.filter((one) => one.isEnabled).map((one) => one.id));
   instruments.setUp(setUp.all, setUp.addresses);
 }

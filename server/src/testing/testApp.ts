@@ -14,6 +14,8 @@ import type { HeavyWork } from "../heavy/heavyWork";
 import { localHeavyWork } from "../heavy/localHeavyWork";
 import { Turns } from "../http/turns";
 import { InstrumentHub } from "../instruments/instrumentHub";
+import { everyLine } from "../instruments/lineLeases";
+import { RunKeeper } from "../runs/runKeeper";
 
 export interface TestApp {
   readonly app: Express;
@@ -21,6 +23,7 @@ export interface TestApp {
   readonly database: Database;
   readonly heavy: HeavyWork;
   readonly instruments: InstrumentHub;
+  readonly runs: RunKeeper;
   readonly urls: { readonly app: string; readonly owner: string };
   /** Reads or writes beside the application, in one transaction. */
   inScope<T>(work: (scope: Scope) => Promise<T>): Promise<T>;
@@ -35,10 +38,20 @@ export interface TestApp {
 /** Nothing of a test talks to a simulated bench unless it sets one up. */
 const unusedPort = 1;
 
+/** A test waits for nothing longer than it must. */
+const runTimes = {
+  ...{ retryMilliseconds: 40, offMilliseconds: 900, emptyMilliseconds: 900 },
+  ...{ reachMilliseconds: 1500, flushMilliseconds: 200, unstoredMilliseconds: 1500 },
+};
+
 const template = "pale_cap_template";
 
 /** The application on a database of its own, cloned from a migrated template on the test run's cluster. */
-export async function openTestApp(more: Partial<AppContext> = {}, realm: Realm = "shop"): Promise<TestApp> {
+export async function openTestApp(
+  more: Partial<AppContext> = {},
+  realm: Realm = "shop",
+  benchPort = unusedPort,
+): Promise<TestApp> {
   const urls = await cloneTemplate();
   const database = openDatabase(urls.app, realm);
   let now = new Date("2026-11-23T12:00:00Z");
@@ -48,14 +61,13 @@ export async function openTestApp(more: Partial<AppContext> = {}, realm: Realm =
     retryMilliseconds: 30,
     longestWaitMilliseconds: 100,
   };
-  const instruments = new InstrumentHub(unusedPort, () => now, times);
+  const instruments = new InstrumentHub(benchPort, () => now, times);
   const heavy = localHeavyWork(database, () => now);
+  const turns = new Turns();
+  const logger = pino({ level: "silent" });
+  const runs = new RunKeeper({ database, instruments, turns, heavy, logger, now: () => now }, everyLine, runTimes);
   const app = createApp({
-    database,
-    instruments,
-    heavy,
-    turns: new Turns(),
-    logger: pino({ level: "silent" }),
+    ...{ database, instruments, runs, heavy, turns, logger },
     now: () => now,
     backupFolder: null,
     openWorld: null,
@@ -75,6 +87,7 @@ export async function openTestApp(more: Partial<AppContext> = {}, realm: Realm =
     database,
     heavy,
     instruments,
+    runs,
     urls,
     inScope,
     count: (table) =>
@@ -84,6 +97,7 @@ export async function openTestApp(more: Partial<AppContext> = {}, realm: Realm =
       now = moment;
     },
     close: async () => {
+      await runs.close();
       instruments.close();
       await heavy.close();
       await database.close();

@@ -1,6 +1,7 @@
 import type { Sequelize } from "sequelize";
 import { acceptedWrites } from "./acceptedWrites";
 import { auditEvents } from "./auditEvents";
+import { benches } from "./benches";
 import { blobChunks } from "./blobChunks";
 import { blobs } from "./blobs";
 import { boards } from "./boards";
@@ -35,6 +36,7 @@ import { people } from "./people";
 import { photos } from "./photos";
 import { positions } from "./positions";
 import { powerEvents } from "./powerEvents";
+import { proofRunEvents, proofRuns } from "./proofRuns";
 import { readings } from "./readings";
 import { replacementPlans } from "./replacementPlans";
 import { reworkTicks } from "./reworkTicks";
@@ -50,6 +52,9 @@ import { verdictOverrules } from "./verdictOverrules";
 const definitions = {
   catalogueComponents,
   catalogueImports,
+  benches,
+  proofRunEvents,
+  proofRuns,
   lotChecks,
   offers,
   orderLines,

@@ -2,7 +2,7 @@ import type { Instrument } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
-export interface InstrumentRow extends Instrument {
+export interface InstrumentRow extends Omit<Instrument, "simulatedSet"> {
   isRemoved: boolean;
 }
 
@@ -19,5 +19,7 @@ export const instruments = (sequelize: Sequelize) =>
     devicePath: column.text,
     baudRate: column.whole,
     isEnabled: column.flag,
+    benchId: column.id,
+    channel: column.whole,
     isRemoved: column.flag,
   });

@@ -12,9 +12,10 @@ import type { Request, Response } from "express";
 import type { AppContext } from "../../appContext";
 import { writeOnce } from "../../http/idempotency";
 import { toHttpProblem } from "../../http/problems";
-import { callerOf, holdingJob, type Route, requireRight, write } from "../../http/route";
+import { callerOf, type Route, requireRight, write } from "../../http/route";
 import { idParameter, parseBody } from "../../http/validate";
 import { type FactHandler, factHandlers } from "../../records/factKinds";
+import { holdingJob } from "../../records/holdingJob";
 import { markStale } from "../../summaries/markStale";
 
 /** Address and right of each kind of fact. */

@@ -30,6 +30,9 @@ export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[]
       right: "measure",
       schema: benchSupplySchema,
       live: async (_request, response, { body: { name } }) => {
+        if (instruments.isSupplyHeld(null)) {
+          throw new HttpProblem("conflict", "A run goes on with the supply that lies there.");
+        }
         const before = await supply();
         if (!before?.choices.some((one) => one.name === name)) {
           throw new HttpProblem("conflict", "There is no such supply.");

@@ -1,6 +1,7 @@
 import {
   type Instrument,
   type InstrumentAct,
+  type InstrumentValues,
   instrumentActSchema,
   instrumentEditSchema,
   newInstrumentSchema,
@@ -8,19 +9,24 @@ import {
   routes,
 } from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
+import type { InstrumentRow } from "../../database/models/instruments";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { live, type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { setUpInstruments } from "../../instruments/setUpInstruments";
-import { loadInstruments } from "../../records/loadInstruments";
-import { loadRuleValues } from "../../records/rules";
+import { loadInstruments, loadWorkbenches } from "../../records/loadInstruments";
+import { refuseTooMany } from "./refuseTooMany";
 import { refuseStrangeAct } from "./strangeActs";
 
 /** The shop's instruments: set-up, and what a person does with them. Nothing here is a reading. */
 export function instrumentRoutes(context: AppContext): readonly Route[] {
   const { instruments } = context;
   const after = () => setUpInstruments(context);
+  const refuseHeld = (id: string) => {
+    if (instruments.runOf(id) === null) return;
+    throw new HttpProblem("conflict", "A run holds this instrument. It can be set up when the run is over.");
+  };
   const one = async (scope: Scope, id: string): Promise<Instrument | undefined> =>
     (await loadInstruments(scope)).find((instrument) => instrument.id === id);
   return [
@@ -38,7 +44,12 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
       schema: newInstrumentSchema,
       write: async (scope, { body }) => {
         await refuseTooMany(scope);
-        await scope.rows.instruments.insert({ ...body.values, id: body.id, version: 1, isRemoved: false });
+        await scope.rows.instruments.insert({
+          ...(await placed(scope, body.values)),
+          id: body.id,
+          version: 1,
+          isRemoved: false,
+        });
       },
       answer: (scope, { body }) => one(scope, body.id),
       after,
@@ -49,9 +60,13 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
       kind: "instrument edit",
       right: "set_up_instruments",
       schema: instrumentEditSchema,
-      write: ({ rows }, { body, params }) => {
+      write: async (scope, { body, params }) => {
+        refuseHeld(params.instrumentId as string);
         const key = { id: params.instrumentId as string, version: body.version, where: { isRemoved: false } };
-        return updateFromVersion(rows.instruments, key, body.values);
+        const { channel, benchId, ...values } = body.values;
+        // What an older page does not know stays as it is.
+        const moved = benchId == null ? {} : await placed(scope, { ...body.values, benchId });
+        await updateFromVersion(scope.rows.instruments, key, { ...values, ...moved, ...(channel ? { channel } : {}) });
       },
       answer: (scope, { params }) => one(scope, params.instrumentId as string),
       after,
@@ -63,6 +78,7 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
       right: "set_up_instruments",
       schema: removalSchema(),
       write: ({ rows }, { body, params }) => {
+        refuseHeld(params.instrumentId as string);
         const key = { id: params.instrumentId as string, version: body.version, where: { isRemoved: false } };
         return updateFromVersion(rows.instruments, key, { isRemoved: true });
       },
@@ -94,10 +110,10 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
   ];
 }
 
-/** Each one keeps a line open: a house rule says how many. */
-async function refuseTooMany(scope: Scope): Promise<void> {
-  const most = (await loadRuleValues(scope))["instruments.mostCount"];
-  const count = await scope.rows.instruments.count({ isRemoved: false });
-  if (count < most) return;
-  throw new HttpProblem("conflict", `There are ${count} instruments already; the house rule allows ${most}.`);
+/** On the bench that was named, else on the shop's first. */
+async function placed(scope: Scope, values: InstrumentValues): Promise<Partial<InstrumentRow>> {
+  const benches = await loadWorkbenches(scope);
+  const bench = values.benchId == null ? benches[0] : benches.find((one) => one.id === values.benchId);
+  if (!bench) throw new HttpProblem("conflict", "There is no such bench.");
+  return { ...values, benchId: bench.id, channel: values.channel ?? 1 };
 }

@@ -88,6 +88,7 @@ describe("instruments", () => {
     expect(body.instruments.map((one: { kind: string }) => one.kind).sort()).toEqual([
       "lcr",
       "load",
+      "load",
       "mains",
       "multimeter",
       "oscilloscope",
