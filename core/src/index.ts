@@ -118,7 +118,6 @@ export { type OpenPoint, type OpenPointCode, type PointWeight, settledIn, weight
 export { isRunSinceLastAct, openPoints } from "./job/openPoints";
 export { hasBoardRecord } from "./job/partPoints";
 export {
-  hostLimitVolts,
   hotRails,
   type ProofReason,
   type ProofStep,
@@ -326,6 +325,7 @@ export * from "./ripple/sourceCurrent";
 export { spiceNetlist } from "./ripple/spiceNetlist";
 export { type RippleCourse, type SteadyRipple, steadyRipple } from "./ripple/steadyRipple";
 export { converterOf } from "./ripple/usualConverter";
+export { proposedRun } from "./runs/proposedRun";
 export {
   isRunOver,
   loadedSeconds,

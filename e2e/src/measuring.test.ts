@@ -1,7 +1,7 @@
-import { createServer } from "node:net";
 import { loadScenarios, type RunningBench, startBench } from "@pale-cap/bench";
 import { By, Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { benchOnFreePorts } from "./benchOnFreePorts";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
@@ -22,22 +22,6 @@ afterAll(async () => {
   await server?.close();
   await bench?.close();
 });
-
-/** Six ports in a row that nobody uses: one free port is found, and the bench counts up from it. */
-async function benchOnFreePorts(): Promise<RunningBench> {
-  for (let attempt = 0; attempt < 20; attempt++) {
-    const probe = createServer();
-    await new Promise<void>((resolve) => probe.listen(0, "127.0.0.1", resolve));
-    const { port } = probe.address() as { port: number };
-    await new Promise((resolve) => probe.close(resolve));
-    try {
-      return await startBench(port);
-    } catch {
-      // One of the six is taken: another row.
-    }
-  }
-  throw new Error("No six free ports in a row were found.");
-}
 
 interface StoredJob {
   readonly positions: readonly { readonly id: string; readonly designator: string; readonly kind: string }[];

@@ -166,7 +166,7 @@ export interface BenchSupply {
   readonly lines: readonly string[];
   readonly choices: readonly { readonly name: string; readonly title: string }[];
 }
-export const benchSupplySchema = strictObject({ name: textField(40) });
+export const benchSupplySchema = strictObject({ name: textField(40), benchId: nullableId().optional() });
 
 /** A capture as the scope gave it. */
 export interface Capture extends WaveformAnswer {

@@ -552,6 +552,15 @@ export const tradeConstants = {
     leastInputShare: 0.97,
     leastTellingWatts: 5,
     emptiedVolts: 1,
+    /** Ripple above its limit is measured and told; above this share of the rail something comes apart. */
+    rippleStopRatio: 0.1,
+    sampleSeconds: 1,
+    burnInSampleSeconds: 5,
+    /** Drawn above the promise by more than this is a fault. */
+    overPromiseRatio: 1.1,
+    /** What a poor supply makes of its watts, and what it draws beside them. */
+    poorEfficiencyRatio: 0.6,
+    idleWatts: 10,
     /** What the instruments wait longer by themselves than a run that lost its server may be without it. */
     timeoutMarginSeconds: 30,
   },

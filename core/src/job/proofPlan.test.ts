@@ -10,9 +10,10 @@ import {
 import { sampleMoment } from "../../testing/sampleMoment";
 import type { JobAct, JobActKind, ProofStepCode } from "../facts/jobActs";
 import type { JobFacts } from "../facts/jobFacts";
+import { hostLimitVolts } from "../proof/hostLimit";
 import { weightOf } from "./openPoint";
 import { openPoints } from "./openPoints";
-import { hostLimitVolts, hotRails, proofPlan, startsShown } from "./proofPlan";
+import { hotRails, proofPlan, startsShown } from "./proofPlan";
 
 let sequence = 100;
 const next = () => {

@@ -4,6 +4,7 @@ import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import { isChange, lastAct } from "../facts/reworkTicks";
 import { coldStarts, startsToShow } from "../proof/coldStarts";
+import { hostLimitVolts } from "../proof/hostLimit";
 import { loadedRails } from "../proof/loadPlan";
 import type { CheckState } from "../proof/railProof";
 import { inOrder, isBefore, type PlacedFact } from "../readings/factMoment";
@@ -34,16 +35,6 @@ export interface ProofStep {
   readonly note: string | null;
   /** How far, where it is counted: starts. */
   readonly count: { readonly done: number; readonly wanted: number } | null;
-}
-
-/** Above this share of its volts a rail may kill what hangs on it: below it the host is let near. Logic's own limits. Usual. */
-const [hostRatio, lowRailVolts] = [1.1, [[3.3, 3.6] as const, [5, 5.5] as const]] as const;
-
-/** The most volts of a rail at which its host may be connected. */
-export function hostLimitVolts(nominalVolts: number): number {
-  const nominal = Math.abs(nominalVolts);
-  const named = lowRailVolts.find(([volts]) => Math.abs(nominal - volts) < 0.05);
-  return named ? named[1] : hostRatio * nominal;
 }
 
 const warm = new Set(["fails_when_warm", "cold_start_fails"]);

@@ -1,6 +1,7 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
-import { sampleNet } from "../../testing/sampleJob";
+import { sampleNet, sampleRules } from "../../testing/sampleJob";
+import { proposedRun } from "./proposedRun";
 import { loadedSeconds, type RunEvent, runState, secondsLeft, stepFinding } from "./runCourse";
 import { endOrder, mayGoOn, ownTimeouts } from "./runOrder";
 import { leastAmps, type RunPlan, runPlanFault } from "./runPlan";
@@ -76,6 +77,53 @@ describe("a plan of a run", () => {
     expect(leastAmps({ ...b, leastLoadAmps: 9 } as never)).toBe(4);
     expect(setAmpsOf(plan, 1, false, () => 0.1).map((one) => one.amps)).toEqual([2, 0.4]);
     expect(setAmpsOf(plan, 1, true, () => 0.1).map((one) => one.amps)).toEqual([0.1, 0.1]);
+  });
+});
+
+describe("the run that is proposed", () => {
+  const rules = sampleRules.rail;
+  const question = {
+    ...{ kind: "load_run" as const, nets, labelWatts: null, rules, mainsId: "mains", scope: null, spots: [] },
+    loads: [
+      { netId: "a", loadId: "load 1" },
+      { netId: "b", loadId: "load 2" },
+    ],
+    ...{ dwellSeconds: 60, mostKelvinPerMinute: 10 },
+  };
+  it("goes through every share of each rail and then all together, and can be run as it stands", () => {
+    const proposed = proposedRun({ ...question, scope: { scopeId: "scope", netId: "a" } });
+    expect(proposed.steps).toHaveLength(11);
+    expect(proposed.steps.at(-1)?.loads).toEqual([amps("a", 2), amps("b", 4)]);
+    expect(proposed.rails).toEqual([
+      { netId: "a", loadId: "load 1", lowVolts: 10.8, highVolts: 13.2, mostAmps: 2.2 },
+      { netId: "b", loadId: "load 2", lowVolts: 4.5, highVolts: 5.5, mostAmps: 4.4 },
+    ]);
+    // 44 W out, at 60 %, and ten beside.
+    expect(proposed.mostInputWatts).toBe(84);
+    expect(proposed.ripple).toEqual({ scopeId: "scope", netId: "a", mostVolts: 1.2 });
+    expect(runPlanFault(proposed, nets, null)).toBeNull();
+  });
+  it("keeps to the label, to the rails that have a load, and to the load of a burn-in", () => {
+    const labelled = proposedRun({ ...question, labelWatts: 22 });
+    expect(labelled.steps.at(-1)?.loads).toEqual([amps("a", 1), amps("b", 2)]);
+    expect(runPlanFault(labelled, nets, 22)).toBeNull();
+    const one = proposedRun({
+      ...question,
+      loads: question.loads.slice(0, 1),
+      scope: { scopeId: "scope", netId: "b" },
+    });
+    expect(one.steps.map((step) => step.loads)).toEqual([0, 0.5, 1, 1.5, 2].map((value) => [amps("a", value)]));
+    expect(one.ripple).toBeNull();
+    const burn = proposedRun({ ...question, kind: "burn_in", dwellSeconds: 7200, mainsId: null });
+    expect(burn).toMatchObject({ sampleSeconds: 5, mostInputWatts: null });
+    expect(burn.steps).toEqual([{ loads: [amps("a", 2), amps("b", 4)], dwellSeconds: 7200 }]);
+    expect(proposedRun({ ...question, loads: [] }).steps).toEqual([]);
+  });
+  it("takes volts by their amount", () => {
+    const [a] = nets;
+    const minus = { ...a, nominalVolts: -12 } as never;
+    const { rails } = proposedRun({ ...question, nets: [minus], rules: { ...rules, negativeToleranceRatio: 0.1 } });
+    expect(rails).toMatchObject([{ lowVolts: 9.6, highVolts: 13.2 }]);
   });
 });
 

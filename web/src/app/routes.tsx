@@ -120,6 +120,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../lenses/prove/ProofPage")).ProofPage }),
       },
       {
+        path: "jobs/:jobId/runs/:runId",
+        lazy: async () => ({ Component: (await import("../lenses/prove/runs/RunPage")).RunPage }),
+      },
+      {
         path: "jobs/:jobId/rework-list",
         lazy: async () => ({ Component: (await import("../lenses/rework/ReworkListPage")).ReworkListPage }),
       },

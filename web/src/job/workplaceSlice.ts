@@ -45,6 +45,8 @@ export interface BarHabits {
 interface Workplace {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
+  /** Where this page stands; null: at the shop's first bench. */
+  readonly benchId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
   /** Which board of each job is drawn; the first until another is asked for. */
   readonly shownBoards: Readonly<Record<string, string | undefined>>;
@@ -58,7 +60,7 @@ interface Workplace {
 
 const storageKey = "pale-cap-bench";
 
-type Remembered = Pick<Workplace, "openJobIds" | "personId" | "habits">;
+type Remembered = Pick<Workplace, "openJobIds" | "personId" | "benchId" | "habits">;
 
 const usualHabits: BarHabits = { isFollowing: false, isHolding: false, isTone: false };
 
@@ -66,16 +68,17 @@ function remembered(): Remembered {
   try {
     const stored = JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Partial<Remembered>;
     const habits = { ...usualHabits, ...stored.habits };
-    return { openJobIds: stored.openJobIds ?? [], personId: stored.personId ?? null, habits };
+    const { openJobIds = [], personId = null, benchId = null } = stored;
+    return { openJobIds, personId, benchId, habits };
   } catch {
-    return { openJobIds: [], personId: null, habits: usualHabits };
+    return { openJobIds: [], personId: null, benchId: null, habits: usualHabits };
   }
 }
 
 /** Keeps the open jobs and the person for the next visit. */
 export function remember(state: Workplace): void {
-  const { openJobIds, personId, habits } = state;
-  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, habits }));
+  const { openJobIds, personId, benchId, habits } = state;
+  localStorage.setItem(storageKey, JSON.stringify({ openJobIds, personId, benchId, habits }));
 }
 
 const initialState: Workplace = {
@@ -111,6 +114,9 @@ export const workplaceSlice = createSlice({
     personChosen(state, { payload }: PayloadAction<string | null>) {
       state.personId = payload;
     },
+    benchChosen(state, { payload }: PayloadAction<string>) {
+      state.benchId = payload;
+    },
     targetSelected(state, { payload }: PayloadAction<{ jobId: string; target: ProbeTarget | undefined }>) {
       const before = state.targets[payload.jobId];
       const { target } = payload;
@@ -138,5 +144,14 @@ export const workplaceSlice = createSlice({
   },
 });
 
-export const { jobOpened, jobClosed, personChosen, targetSelected, boardShown, probeSet, decadeShifted, habitsSet } =
-  workplaceSlice.actions;
+export const {
+  jobOpened,
+  jobClosed,
+  personChosen,
+  benchChosen,
+  targetSelected,
+  boardShown,
+  probeSet,
+  decadeShifted,
+  habitsSet,
+} = workplaceSlice.actions;

@@ -5,9 +5,9 @@ import { live, type Route } from "../../http/route";
 
 /** The virtual supply behind the simulated instruments: which one lies there, and laying another one there. */
 export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[] {
-  async function supply(): Promise<BenchSupply | null> {
-    const card = await instruments.askSimulated("SYST:SCEN:CARD?");
-    const list = await instruments.askSimulated("SYST:SCEN:LIST?");
+  async function supply(benchId: string | null): Promise<BenchSupply | null> {
+    const card = await instruments.askSimulated("SYST:SCEN:CARD?", benchId);
+    const list = await instruments.askSimulated("SYST:SCEN:LIST?", benchId);
     if (card === null || list === null) return null;
     try {
       return { ...JSON.parse(card), choices: JSON.parse(list) } as BenchSupply;
@@ -20,8 +20,9 @@ export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[]
       method: "get",
       path: routes.benchSupply,
       right: "read",
-      live: async (_request, response) => {
-        response.json(await supply());
+      live: async (request, response) => {
+        const { bench } = request.query;
+        response.json(await supply(typeof bench === "string" && bench !== "" ? bench : null));
       },
     }),
     live({
@@ -29,17 +30,17 @@ export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[]
       path: routes.benchSupply,
       right: "measure",
       schema: benchSupplySchema,
-      live: async (_request, response, { body: { name } }) => {
-        if (instruments.isSupplyHeld(null)) {
+      live: async (_request, response, { body: { name, benchId = null } }) => {
+        if (instruments.isSupplyHeld(benchId)) {
           throw new HttpProblem("conflict", "A run goes on with the supply that lies there.");
         }
-        const before = await supply();
+        const before = await supply(benchId);
         if (!before?.choices.some((one) => one.name === name)) {
           throw new HttpProblem("conflict", "There is no such supply.");
         }
         // A command gives no answer; the question behind it waits until it was carried out.
-        await instruments.askSimulated(`SYST:SCEN ${name}\nSYST:SCEN?`);
-        response.json(await supply());
+        await instruments.askSimulated(`SYST:SCEN ${name}\nSYST:SCEN?`, benchId);
+        response.json(await supply(benchId));
       },
     }),
   ];

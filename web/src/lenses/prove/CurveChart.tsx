@@ -18,6 +18,15 @@ interface Axis {
 
 const colours = ["var(--accent)", "var(--worn)", "var(--sound)", "var(--unknown)", "var(--ink)"] as const;
 const shapes = ["circle", "square", "triangle", "diamond", "cross"] as const;
+/** Many points are told apart by their line. */
+const dashes = [
+  ["solid", undefined],
+  ["dashed", "8 5"],
+  ["dotted", "2 4"],
+  ["long", "14 6"],
+  ["mixed", "10 4 2 4"],
+] as const;
+const noShape = () => <g />;
 
 /** Points joined by lines against their limits. */
 export function CurveChart(props: {
@@ -26,8 +35,10 @@ export function CurveChart(props: {
   readonly y: Axis;
   readonly lines: readonly { readonly name: string; readonly points: readonly (readonly [number, number])[] }[];
   readonly limits: readonly number[];
+  /** So many points that marks would cover the line. */
+  readonly isDense?: boolean;
 }) {
-  const { label, x, y, lines, limits } = props;
+  const { label, x, y, lines, limits, isDense = false } = props;
   const values = [...lines.flatMap((one) => one.points.map(([, value]) => value)), ...limits];
   if (values.length === limits.length) return <p className={text.soft}>{label}: not read.</p>;
   const tick = { fill: "var(--ink-soft)", fontSize: 12 };
@@ -69,16 +80,24 @@ export function CurveChart(props: {
               key={one.name}
               name={one.name}
               data={one.points.map(([px, py]) => ({ x: px, y: py }))}
-              line={{ stroke: colours[n % colours.length], strokeWidth: 2 }}
+              line={{
+                stroke: colours[n % colours.length],
+                strokeWidth: 2,
+                strokeDasharray: isDense ? dashes[n % dashes.length]?.[1] : undefined,
+              }}
               fill={colours[n % colours.length]}
-              shape={shapes[n % shapes.length]}
+              shape={isDense ? noShape : shapes[n % shapes.length]}
               isAnimationActive={false}
             />
           ))}
         </ScatterChart>
       </ResponsiveContainer>
       {lines.length > 1 && (
-        <div className={text.soft}>{lines.map((one, n) => `${one.name}: ${shapes[n % shapes.length]}`).join(", ")}</div>
+        <div className={text.soft}>
+          {lines
+            .map((one, n) => `${one.name}: ${isDense ? dashes[n % dashes.length]?.[0] : shapes[n % shapes.length]}`)
+            .join(", ")}
+        </div>
       )}
     </figure>
   );

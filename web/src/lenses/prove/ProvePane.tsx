@@ -38,6 +38,7 @@ import { NextRound } from "./NextRound";
 import { ProofActs } from "./ProofActs";
 import { ProofSteps } from "./ProofSteps";
 import classes from "./prove.module.css";
+import { RunPanel } from "./runs/RunPanel";
 
 /** Every rail with its limits, what was read, and what is still to be shown. */
 export function ProvePane() {
@@ -62,6 +63,7 @@ export function ProvePane() {
         <p className={text.soft}>No rails yet. Name them in Inspect, with volts and the load that was promised.</p>
       )}
       <ProofSteps />
+      {rails.length > 0 && <RunPanel />}
       {!isShut && shown.map((net) => <Rail key={net.id} net={net} />)}
       {!isShut && others.length > 0 && (
         <details className={classes.others}>

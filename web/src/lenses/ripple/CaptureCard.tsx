@@ -11,6 +11,7 @@ import {
   useInstrumentsQuery,
 } from "../../probe/instruments/instrumentApi";
 import { readerOf } from "../../probe/instruments/useLive";
+import { usePageBench } from "../../probe/instruments/usePageBench";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -151,7 +152,8 @@ function FromScope({ net, onStored }: { readonly net: Net; readonly onStored: (i
   const [capture, captured] = useCaptureWaveformMutation();
   const [store, added] = useStoreCapture(net);
   const ready = data?.states.filter((one) => one.status === "ready") ?? [];
-  const scope = readerOf(ready, "oscilloscope", detail.job.takesSimulated);
+  const { bench } = usePageBench();
+  const scope = readerOf(ready, "oscilloscope", detail.job.takesSimulated, bench?.id ?? null);
   if (!scope) return null;
   const sweep = async (name: string, secondsPerDivision: number) => {
     const settings = { ...noAct, points: net.name, settings: { secondsPerDivision: String(secondsPerDivision) } };

@@ -52,7 +52,7 @@ export function InstrumentCard(props: {
         <span className={classes.steady}>{reading?.value != null && (reading.isSteady ? "steady" : "settling")}</span>
       </div>
       <p className={classes.trouble} role="status">
-        {state?.trouble ?? ""}
+        {state?.runId ? "A run holds it: it can be switched off, nothing else." : (state?.trouble ?? "")}
       </p>
       <div className={classes.controls}>
         {functions.length > 1 && (

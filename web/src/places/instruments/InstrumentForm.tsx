@@ -1,5 +1,5 @@
 import { Button, NativeSelect, NumberInput, Switch, TextInput } from "@mantine/core";
-import { type Instrument, type InstrumentValues, instrumentKinds } from "@pale-cap/contract";
+import { type Instrument, type InstrumentValues, instrumentKinds, mostLoads } from "@pale-cap/contract";
 import { kindLabels } from "@pale-cap/wording";
 import { type FormEvent, useMemo, useState } from "react";
 import { newId } from "../../api/newId";
@@ -8,6 +8,7 @@ import {
   useEditInstrumentMutation,
   useRemoveInstrumentMutation,
 } from "../../probe/instruments/instrumentApi";
+import { usePageBench } from "../../probe/instruments/usePageBench";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { useDraft } from "../../ui/useDraft";
 import classes from "./instruments.module.css";
@@ -34,7 +35,7 @@ export function InstrumentForm({
 }) {
   const start = useMemo((): InstrumentValues => {
     if (!instrument) return blank;
-    const { id: _, version: __, ...stored } = instrument;
+    const { id: _, version: __, simulatedSet: ___, ...stored } = instrument;
     return stored;
   }, [instrument]);
   const [values, setValues, dropValues] = useDraft(`instrument ${instrument?.id ?? "new"}`, start);
@@ -43,12 +44,14 @@ export function InstrumentForm({
   const [edit, edited] = useEditInstrumentMutation();
   const [remove] = useRemoveInstrumentMutation();
   const set = (change: Partial<InstrumentValues>) => setValues((now) => ({ ...now, ...change }));
+  const { bench, benches } = usePageBench();
   const { transport } = values;
   async function save(event: FormEvent) {
     event.preventDefault();
     // What belongs to another way of reaching it is not kept.
     const body: InstrumentValues = {
       ...values,
+      benchId: values.benchId ?? bench?.id ?? null,
       host: transport === "tcp" ? values.host : null,
       port: transport === "tcp" ? values.port : null,
       devicePath: transport === "serial" ? values.devicePath : null,
@@ -135,6 +138,22 @@ export function InstrumentForm({
             onChange={(baudRate) => set({ baudRate: Number(baudRate) || null })}
           />
         </>
+      )}
+      {benches.length > 1 && (
+        <NativeSelect
+          label="Bench"
+          data={benches.map((one) => ({ value: one.id, label: one.name }))}
+          value={values.benchId ?? bench?.id ?? ""}
+          onChange={(event) => set({ benchId: event.currentTarget.value })}
+        />
+      )}
+      {transport === "simulated" && values.kind === "load" && (
+        <NativeSelect
+          label="Which of its loads"
+          data={Array.from({ length: mostLoads }, (_, n) => String(n + 1))}
+          value={String(values.channel ?? 1)}
+          onChange={(event) => set({ channel: Number(event.currentTarget.value) })}
+        />
       )}
       <Switch
         label="in use"

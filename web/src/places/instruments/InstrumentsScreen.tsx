@@ -4,8 +4,10 @@ import { useState } from "react";
 import { useAppSelector } from "../../app/store/hooks";
 import { useInstrumentsQuery } from "../../probe/instruments/instrumentApi";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
+import { usePageBench } from "../../probe/instruments/usePageBench";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
+import { BenchChoice } from "./BenchChoice";
 import { InstrumentCard } from "./InstrumentCard";
 import { InstrumentForm } from "./InstrumentForm";
 import classes from "./instruments.module.css";
@@ -18,9 +20,10 @@ export function InstrumentsScreen() {
   const states = useAppSelector((state) => state.instruments.states);
   const isStreaming = useAppSelector((state) => state.instruments.isStreaming);
   const [edited, setEdited] = useState<string | null>(null);
-  const instruments = [...(data?.instruments ?? [])].sort(
-    (a, b) => instrumentKinds.indexOf(a.kind) - instrumentKinds.indexOf(b.kind),
-  );
+  const { bench } = usePageBench();
+  const instruments = (data?.instruments ?? [])
+    .filter((one) => bench === null || one.benchId === bench.id)
+    .sort((a, b) => instrumentKinds.indexOf(a.kind) - instrumentKinds.indexOf(b.kind) || a.channel - b.channel);
   const isSimulated = instruments.some((one) => one.transport === "simulated" && one.isEnabled);
   return (
     <div className={`${text.page} ${classes.page}`}>
@@ -32,10 +35,11 @@ export function InstrumentsScreen() {
         </p>
         <Button onClick={() => setEdited("new")}>Add an instrument</Button>
       </header>
+      <BenchChoice />
       <ProblemNote problem={asProblem(error)} />
       {edited === "new" && <InstrumentForm onDone={() => setEdited(null)} />}
       <div className={classes.columns} data-simulated={isSimulated || undefined}>
-        {isSimulated && <SupplyCard />}
+        {isSimulated && bench && <SupplyCard benchId={bench.id} />}
         <div className={classes.cards}>
           {instruments.map((one) =>
             edited === one.id ? (
@@ -46,7 +50,7 @@ export function InstrumentsScreen() {
           )}
           {data && instruments.length === 0 && (
             <p className={`${text.soft} ${classes.note}`}>
-              No instrument is set up. Readings are typed; add one to see its values live.
+              No instrument is set up at this bench. Readings are typed; add one to see its values live.
             </p>
           )}
         </div>

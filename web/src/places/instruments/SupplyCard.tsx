@@ -5,8 +5,8 @@ import text from "../../ui/text.module.css";
 import classes from "./instruments.module.css";
 
 /** The practice supply that the simulated instruments probe: what its owner says, and what is printed on its parts. */
-export function SupplyCard() {
-  const { data: supply, error } = useBenchSupplyQuery();
+export function SupplyCard({ benchId }: { readonly benchId: string }) {
+  const { data: supply, error } = useBenchSupplyQuery(benchId);
   const [choose, { error: refused, isLoading }] = useChooseSupplyMutation();
   return (
     <section className={classes.supply} aria-label="Supply on the simulated bench">
@@ -19,7 +19,7 @@ export function SupplyCard() {
             data={supply.choices.map(({ name, title }) => ({ value: name, label: title }))}
             value={supply.name}
             disabled={isLoading}
-            onChange={(event) => void choose(event.currentTarget.value)}
+            onChange={(event) => void choose({ name: event.currentTarget.value, benchId })}
           />
           <p className={classes.complaint}>“{supply.complaint}”</p>
           <h3>Printed on its parts</h3>

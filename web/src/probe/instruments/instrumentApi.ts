@@ -5,8 +5,10 @@ import {
   type InstrumentAct,
   type InstrumentState,
   type InstrumentValues,
+  type NewWorkbench,
   path,
   routes,
+  type Workbench,
 } from "@pale-cap/contract";
 import { api } from "../../api/api";
 import { newId } from "../../api/newId";
@@ -51,12 +53,31 @@ const instrumentApi = api.injectEndpoints({
     captureWaveform: build.mutation<Capture, string>({
       query: (id) => at(routes.instrumentCapture, id),
     }),
-    benchSupply: build.query<BenchSupply | null, void>({
-      query: () => routes.benchSupply.slice(1),
+    workbenches: build.query<readonly Workbench[], void>({
+      query: () => routes.workbenches.slice(1),
       providesTags: ["Instruments"],
     }),
-    chooseSupply: build.mutation<BenchSupply | null, string>({
-      query: (name) => ({ url: routes.benchSupply.slice(1), method: "PUT", body: { name } }),
+    addWorkbench: build.mutation<Workbench, NewWorkbench>({
+      query: (body) => ({ url: routes.workbenches.slice(1), method: "POST", body }),
+      invalidatesTags: ["Instruments"],
+    }),
+    renameWorkbench: build.mutation<
+      Workbench,
+      { readonly id: string; readonly version: number; readonly name: string }
+    >({
+      query: ({ id, version, name }) => ({
+        url: path(routes.workbench, { benchId: id }).slice(1),
+        method: "PATCH",
+        body: { writeId: newId(), version, name },
+      }),
+      invalidatesTags: ["Instruments"],
+    }),
+    benchSupply: build.query<BenchSupply | null, string>({
+      query: (benchId) => `${routes.benchSupply.slice(1)}?bench=${benchId}`,
+      providesTags: ["Instruments"],
+    }),
+    chooseSupply: build.mutation<BenchSupply | null, { readonly name: string; readonly benchId: string }>({
+      query: (body) => ({ url: routes.benchSupply.slice(1), method: "PUT", body }),
       invalidatesTags: ["Instruments"],
     }),
   }),
@@ -71,6 +92,9 @@ export const {
   useCaptureWaveformMutation,
   useBenchSupplyQuery,
   useChooseSupplyMutation,
+  useWorkbenchesQuery,
+  useAddWorkbenchMutation,
+  useRenameWorkbenchMutation,
 } = instrumentApi;
 
 /** Nothing of an instrument is touched but what is named. */

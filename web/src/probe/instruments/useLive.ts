@@ -5,6 +5,7 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { asProblem } from "../../ui/ProblemNote";
 import { noAct, useActOnInstrumentMutation } from "./instrumentApi";
+import { usePageBench } from "./usePageBench";
 import { whoReads } from "./whoReads";
 
 /** Where a probe should be and what it should read there. */
@@ -46,8 +47,11 @@ const nobody: Live = {
 export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   const reader = whoReads[aim.quantity];
   const { takesSimulated } = useJob().detail.job;
+  const { bench } = usePageBench();
   const instrument = useAppSelector((state) =>
-    reader ? readerOf(Object.values(state.instruments.states), reader.kind, takesSimulated) : undefined,
+    reader
+      ? readerOf(Object.values(state.instruments.states), reader.kind, takesSimulated, bench?.id ?? null)
+      : undefined,
   );
   const [act, { error, originalArgs }] = useActOnInstrumentMutation();
   const id = instrument?.id;
@@ -70,13 +74,14 @@ export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   return [{ ...liveOf(instrument, aim), refusal }, probe];
 }
 
-/** A simulated instrument reads its own supply: never on a customer's unit, and behind a real one elsewhere. */
+/** Of this page's bench. A simulated instrument reads its own supply: never on a customer's unit, and behind a real one elsewhere. */
 export function readerOf(
   states: readonly InstrumentState[],
   kind: InstrumentState["kind"],
   takesSimulated: boolean,
+  benchId: string | null,
 ): InstrumentState | undefined {
-  const fitting = states.filter((one) => one.kind === kind);
+  const fitting = states.filter((one) => one.kind === kind && (benchId === null || one.benchId === benchId));
   return fitting.find((one) => !one.isSimulated) ?? (takesSimulated ? fitting[0] : undefined);
 }
 

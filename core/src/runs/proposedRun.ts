@@ -1,0 +1,81 @@
+import type { BoardNet } from "../board/board";
+import { railBand } from "../board/railBand";
+import type { RailRules } from "../board/railRules";
+import { tradeConstants } from "../constants/tradeConstants";
+import { hostLimitVolts } from "../proof/hostLimit";
+import { loadedRails, loadPlan } from "../proof/loadPlan";
+import type { RunKind, RunPlan, RunRail, RunSpot, RunStep } from "./runPlan";
+
+const limits = tradeConstants.runs;
+
+export interface RunQuestion {
+  readonly kind: RunKind;
+  readonly nets: readonly BoardNet[];
+  readonly labelWatts: number | null;
+  readonly rules: RailRules;
+  /** Which load hangs on which rail; a rail without one is not loaded. */
+  readonly loads: readonly { readonly netId: string; readonly loadId: string }[];
+  readonly mainsId: string | null;
+  readonly scope: { readonly scopeId: string; readonly netId: string } | null;
+  readonly spots: readonly RunSpot[];
+  /** Of each step, or of the whole burn-in. */
+  readonly dwellSeconds: number;
+  readonly mostKelvinPerMinute: number;
+}
+
+/**
+ * The run that shows what was promised, with the limits at which it ends by itself.
+ *
+ * Steps are those of the load plan over the rails that have a load; a burn-in holds the last of them: all together, as far as the
+ * label's watts reach. A rail may rise to what its host bears and fall as far again below its band as the band is wide: a little too
+ * low is measured and told, a collapse ends it, and so with the ripple. Amperes a tenth above the promise, watts as a poor supply would draw. Usual.
+ */
+export function proposedRun(question: RunQuestion): RunPlan {
+  const { kind, nets, labelWatts, rules, loads, mainsId, scope, spots } = question;
+  const loaded = nets.filter((net) => loads.some((one) => one.netId === net.id));
+  const rails = loadedRails(loaded);
+  const all = loadPlan(loaded, labelWatts);
+  const heaviest = all.at(-1);
+  const chosen = kind === "load_run" ? all : heaviest ? [heaviest] : [];
+  const wattsOf = (amps: (net: BoardNet) => number) =>
+    rails.reduce((sum, net) => sum + amps(net) * Math.abs(net.nominalVolts ?? 0), 0);
+  const steps = chosen.map((step): RunStep => {
+    const amps = (net: BoardNet) => step.loads.get(net.id) ?? 0;
+    // A label may promise less than one of its rails alone.
+    const share = labelWatts === null ? 1 : Math.min(1, labelWatts / Math.max(wattsOf(amps), 1e-9));
+    return {
+      loads: rails.map((net) => ({ netId: net.id, amps: rounded(share * amps(net)) })),
+      dwellSeconds: question.dwellSeconds,
+    };
+  });
+  const watts = Math.max(
+    ...steps.map((step) => wattsOf((net) => step.loads.find((one) => one.netId === net.id)?.amps ?? 0)),
+    0,
+  );
+  const scoped = scope && rails.find((net) => net.id === scope.netId);
+  return {
+    ...{ kind, steps, mainsId, spots, mostKelvinPerMinute: question.mostKelvinPerMinute },
+    sampleSeconds: kind === "burn_in" ? limits.burnInSampleSeconds : limits.sampleSeconds,
+    rails: rails.map((net) => railOf(net, rules, loads.find((one) => one.netId === net.id)?.loadId ?? "")),
+    mostInputWatts: mainsId === null ? null : Math.ceil(watts / limits.poorEfficiencyRatio + limits.idleWatts),
+    ripple:
+      scoped && scope
+        ? { ...scope, mostVolts: rounded(limits.rippleStopRatio * Math.abs(scoped.nominalVolts ?? 0)) }
+        : null,
+  };
+}
+
+function railOf(net: BoardNet, rules: RailRules, loadId: string): RunRail {
+  const nominal = Math.abs(net.nominalVolts ?? 0);
+  const band = railBand(net, rules, true);
+  const low = band ? Math.min(Math.abs(band.low), Math.abs(band.high)) : 0;
+  return {
+    ...{ netId: net.id, loadId },
+    lowVolts: rounded(Math.max(low - (nominal - low), 0)),
+    highVolts: rounded(hostLimitVolts(nominal)),
+    mostAmps: rounded(limits.overPromiseRatio * (net.fullLoadAmps ?? 0)),
+  };
+}
+
+/** As a load or a person is told it; never above what it came from. */
+const rounded = (value: number): number => Math.floor(value * 1000 + 1e-6) / 1000;

@@ -1,0 +1,122 @@
+import { Button, Loader } from "@mantine/core";
+import type { RunRow } from "@pale-cap/contract";
+import type { RunSample } from "@pale-cap/core";
+import { cautions, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
+import Papa from "papaparse";
+import { Link, useParams } from "react-router";
+import { useHouseRulesQuery } from "../../../job/houseRulesApi";
+import { JobProvider, useJob } from "../../../job/JobContext";
+import { useJobQuery } from "../../../job/jobApi";
+import { deviceName } from "../../../job/parts";
+import { Caution } from "../../../ui/Caution";
+import { download } from "../../../ui/download";
+import { asProblem, ProblemNote } from "../../../ui/ProblemNote";
+import text from "../../../ui/text.module.css";
+import { RunCharts } from "./RunCharts";
+import { RunStatus } from "./RunStatus";
+import classes from "./runs.module.css";
+import { spotName, useRunNames } from "./useRunNames";
+import { useRunSamples, useRuns } from "./useRuns";
+
+/** One run over its time: live while it goes on, for the record afterwards. */
+export function RunPage() {
+  const { jobId = "", runId = "" } = useParams();
+  const job = useJobQuery(jobId);
+  const rules = useHouseRulesQuery();
+  if (job.error || rules.error) {
+    return (
+      <main className={text.page}>
+        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
+        <Link to="/">To the bench</Link>
+      </main>
+    );
+  }
+  if (!job.data || !rules.data) return <Loader aria-label="Loading the run" />;
+  return (
+    <JobProvider detail={job.data} houseRules={rules.data}>
+      <Run runId={runId} />
+    </JobProvider>
+  );
+}
+
+function Run({ runId }: { readonly runId: string }) {
+  const { detail } = useJob();
+  const { runs, isLoaded, error } = useRuns(detail.job.id);
+  const run = runs.find((one) => one.id === runId) ?? null;
+  const samples = useRunSamples(detail.job.id, run);
+  const { nameOf, subjectOf } = useRunNames();
+  if (!run) {
+    return (
+      <main className={`${text.page} ${classes.page}`}>
+        <ProblemNote problem={asProblem(error)} />
+        {isLoaded ? <p>There is no such run on this job.</p> : <Loader aria-label="Loading the run" />}
+        <Link to={`/jobs/${detail.job.id}/prove`}>Back to Prove</Link>
+      </main>
+    );
+  }
+  const number = String(detail.job.number).padStart(4, "0");
+  return (
+    <main className={`${text.page} ${classes.page}`}>
+      <nav className={classes.tools}>
+        <Button component={Link} to={`/jobs/${detail.job.id}/prove`}>
+          Back to Prove
+        </Button>
+        <Button
+          disabled={samples.length === 0}
+          onClick={() => download(`run-${number}.csv`, csvOf(run, samples, nameOf), "text/csv;charset=utf-8")}
+        >
+          Give out as a file
+        </Button>
+      </nav>
+      <h1>
+        {number} {deviceName(detail.job)}: {runKindLabels[run.plan.kind].toLowerCase()} of {logTime(run.begunAt)}
+      </h1>
+      <Caution>{cautions.underLoad}</Caution>
+      <RunStatus run={run} samples={samples} />
+      {samples.length > 0 ? (
+        <RunCharts run={run} samples={samples} />
+      ) : (
+        <p className={text.soft}>Nothing was read yet.</p>
+      )}
+      <section>
+        <h2>What happened</h2>
+        <ol className={classes.events}>
+          {run.events.map((one, n) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: what happened is only ever added to
+            <li key={n}>
+              <span className={text.figure}>{clock(one.seconds)}</span> {runEventWords[one.kind]}
+              {one.step !== null && one.kind.startsWith("step") && `, step ${one.step + 1}`}
+              {one.stop && `: ${stopWords(one.stop, subjectOf(one.stop))}`}
+            </li>
+          ))}
+        </ol>
+      </section>
+    </main>
+  );
+}
+
+/** Minutes and seconds since it began. */
+function clock(seconds: number): string {
+  const whole = Math.max(0, Math.round(seconds));
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}
+
+/** One row a sample; what an instrument did not say stays empty. */
+function csvOf(run: RunRow, samples: readonly RunSample[], nameOf: (id: string | null) => string | null): string {
+  const { rails, spots } = run.plan;
+  const name = (id: string) => nameOf(id) ?? "rail";
+  const fields = [
+    ...["time s", "step", "paused", "drawn W", "ripple V p-p"],
+    ...rails.flatMap((rail) => [`${name(rail.netId)} V`, `${name(rail.netId)} A`]),
+    ...spots.map((spot) => `${spotName(spot, nameOf)} C`),
+  ];
+  const data = samples.map((one) => [
+    ...[one.seconds.toFixed(1), one.step + 1, one.isPaused ? 1 : 0, one.inputWatts ?? "", one.rippleVolts ?? ""],
+    ...rails.flatMap(({ netId }) => {
+      const rail = one.rails.find((found) => found.netId === netId);
+      return [rail?.volts ?? "", rail?.amps ?? ""];
+    }),
+    ...spots.map((_, n) => one.celsius[n] ?? ""),
+  ]);
+  return Papa.unparse({ fields, data }, { escapeFormulae: true });
+}

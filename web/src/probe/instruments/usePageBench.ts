@@ -1,0 +1,11 @@
+import type { Workbench } from "@pale-cap/contract";
+import { useAppSelector } from "../../app/store/hooks";
+import { useWorkbenchesQuery } from "./instrumentApi";
+
+/** The benches of the shop, and the one that this page stands at: chosen once, else the first. */
+export function usePageBench(): { readonly bench: Workbench | null; readonly benches: readonly Workbench[] } {
+  const chosen = useAppSelector((state) => state.workplace.benchId);
+  const all = useWorkbenchesQuery().data ?? [];
+  const benches = all.filter((one) => one.practiceJobId === null);
+  return { bench: benches.find((one) => one.id === chosen) ?? benches[0] ?? null, benches };
+}
