@@ -69,6 +69,7 @@ export { type DeviceKind, deviceKinds, hasBacklight } from "./facts/deviceKinds"
 export { type DeviceProfile, deviceProfiles, type Topology, topologies, type UsualRail } from "./facts/deviceProfiles";
 export * from "./facts/drainKit";
 export * from "./facts/jobActs";
+
 export * from "./facts/jobFacts";
 export * from "./facts/jobRules";
 export * from "./facts/overrules";
@@ -102,6 +103,7 @@ export { bankIntervals, type PartInterval } from "./incircuit/bankIntervals";
 export { type BankStates, bankStates } from "./incircuit/bankStates";
 export { maskingLimit, maskingLimitOfResistances } from "./incircuit/maskingLimit";
 export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
+export { leastInsulationOhms, protectionClassOf } from "./job/earthBond";
 export * from "./job/familyFindings";
 export {
   connectedAgainstGate,
@@ -123,6 +125,7 @@ export {
   type ProofStep,
   type ProofStepState,
   proofPlan,
+  startCondition,
   startsShown,
 } from "./job/proofPlan";
 export { proofOf } from "./job/railPoints";
@@ -188,15 +191,17 @@ export { type BeforeAfter, beforeAfter } from "./proof/beforeAfter";
 export { startsToShow } from "./proof/coldStarts";
 export { type EarthAndInsulation, earthAndInsulation, type ProtectionClass } from "./proof/earthAndInsulation";
 export { type HeatCurve, heatCurves } from "./proof/heatCurves";
+export { likelyRail } from "./proof/likelyRail";
 export { type LoadLine, loadLine } from "./proof/loadLine";
 export { type LoadFault, type LoadStep, loadedRails, loadFault, loadPlan } from "./proof/loadPlan";
 export { loadStepCourse, loadStepResponse } from "./proof/loadStep";
 export { measuredHoldUp } from "./proof/measuredHoldUp";
 export { type OutputDroop, outputDroop } from "./proof/outputDroop";
-export { type CurvePoint, type RailCurve, railCurve } from "./proof/railCurve";
+export { type CurvePoint, leadOhmsOf, type RailCurve, railCurve } from "./proof/railCurve";
 export { type CheckState, type RailCheck, type RailProof, railProof } from "./proof/railProof";
 export { railStepBound } from "./proof/railStepBound";
 export { type SettleFlag, type ThermalSettle, thermalSettle } from "./proof/thermalSettle";
+export { type Timing, type TimingState, timingRigOf, timings } from "./proof/timings";
 export {
   type FormatOptions,
   type FormattedQuantity,

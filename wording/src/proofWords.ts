@@ -8,8 +8,11 @@ import type {
   ProofStepState,
   SettleFlag,
   ThermalSettle,
+  Timing,
+  TimingName,
 } from "@pale-cap/core";
 import { formatQuantity } from "@pale-cap/core";
+import { falsifierWords } from "./firstPowerWords";
 
 export const proofStepLabels: Readonly<Record<ProofStepCode, string>> = {
   cold_checks: "Cold: each rail's ohms",
@@ -145,6 +148,33 @@ export function insulationWords(found: EarthAndInsulation): string {
   const leak = found.leakAmps === null ? "" : `, ${formatQuantity(found.leakAmps, "A").text} at the test's volts`;
   return `${earth}Insulation ${insulationStates[found.insulation]}${leak}.`;
 }
+
+export const timingLabels: Readonly<Record<TimingName, string>> = {
+  rails_up: "mains to rails up",
+  power_good: "power good after the rails",
+  standby_up: "mains to standby up",
+  off_to_down: "rails stand after off",
+  vcc_up: "mains to Vcc up, probe on the primary",
+};
+
+/** A time against the most it may be, or why it says nothing. */
+export function timingWords({ name, seconds, mostSeconds, state, by }: Timing): string {
+  const said = `${timingLabels[name]}: ${formatQuantity(seconds, "s").text}`;
+  switch (state) {
+    case "repeat":
+      return `${said}, ${by ? falsifierWords[by] : "through something"}: read it again without.`;
+    case "no_limit":
+      return `${said}; nobody said how long it may take.`;
+    default: {
+      const limit = formatQuantity(mostSeconds ?? 0, "s").text;
+      return state === "within" ? `${said}, within ${limit}.` : `${said}, longer than ${limit}.`;
+    }
+  }
+}
+
+/** Volts that are another rail's: the probe was there, or the name is. */
+export const likelyRailWords = (meant: string, found: string): string =>
+  `${meant} read like ${found}: was the probe there, or is one of them named wrong?`;
 
 /** A dip after a step of load, beside what the rail's capacitors bound it to. */
 export function stepWords(dipVolts: number, boundVolts: number | null, recoverySeconds: number): string {

@@ -1,4 +1,5 @@
 import { instrumentFunctions } from "@pale-cap/contract";
+import { ampsHeldAt } from "../virtualSupply/operation";
 import type { Bench } from "./bench";
 import {
   CommandError,
@@ -20,8 +21,8 @@ export function load(bench: Bench, channel = 1): Instrument {
   type Function = (typeof instrumentFunctions.load)[number];
   let func: Function = "VOLT";
   let net: string | null = null;
-  let mode: "CURR" | "POW" | "SWIN" = "CURR";
-  let [amps, watts] = [1, 10];
+  let mode: "CURR" | "POW" | "VOLT" | "SWIN" = "CURR";
+  let [amps, watts, held] = [1, 10, 5];
   let swing = { toAmps: 1, hertz: 100 };
   let isOn = false;
   bench.onSupplyChanged(() => {
@@ -32,7 +33,8 @@ export function load(bench: Bench, channel = 1): Instrument {
   function apply(): void {
     const { [channel]: _, ...loads } = bench.supply.state.loads;
     const drawn = net && {
-      ...{ net, amps: mode === "POW" ? null : amps, watts: mode === "POW" ? watts : null },
+      ...{ net, amps: mode === "CURR" || mode === "SWIN" ? amps : null, watts: mode === "POW" ? watts : null },
+      volts: mode === "VOLT" ? held : null,
       swing: mode === "SWIN" ? swing : null,
     };
     bench.supply.set({ loads: isOn && drawn ? { ...loads, [channel]: drawn } : loads }, bench.now());
@@ -49,9 +51,13 @@ export function load(bench: Bench, channel = 1): Instrument {
   function exact(what: Function): number {
     if (!net) return 0;
     const volts = bench.supply.net(net, bench.now()).meanVolts;
-    const mean = mode === "SWIN" ? (amps + swing.toAmps) / 2 : amps;
+    const mean = mode === "SWIN" ? (amps + swing.toAmps) / 2 : mode === "VOLT" ? heldAmps() : amps;
     const drawn = isOn && volts > 0.5 ? (mode === "POW" ? watts / volts : mean) : 0;
     return { VOLT: volts, CURR: drawn, POW: volts * drawn }[what];
+  }
+  function heldAmps(): number {
+    const found = bench.supply.scenario.nets.find((one) => one.name === net);
+    return found && bench.supply.state.isMainsOn ? ampsHeldAt(found, held) : 0;
   }
   function read(what: Function): number | null {
     if (!net) return null;
@@ -81,7 +87,7 @@ export function load(bench: Bench, channel = 1): Instrument {
         return null;
       },
       MODE: wordHandler(
-        ["CURR", "POW", "SWIN"] as const,
+        ["CURR", "POW", "VOLT", "SWIN"] as const,
         () => mode,
         (word) => {
           mode = word;
@@ -93,6 +99,12 @@ export function load(bench: Bench, channel = 1): Instrument {
           amps = value;
         },
         () => amps,
+      ),
+      VOLT: level(
+        (value) => {
+          held = value;
+        },
+        () => held,
       ),
       POW: level(
         (value) => {

@@ -197,6 +197,16 @@ function runRail(
   });
 }
 
+/** What a load that holds an output at these volts draws: by the output's ohms, or as far into its limit as it has to. */
+export function ampsHeldAt(net: ScenarioNet, volts: number): number {
+  const nominal = net.nominalVolts ?? 0;
+  if (!(volts < nominal)) return 0;
+  const byOhms = (nominal - volts) / Math.max(net.outputOhms, 1e-3);
+  if (net.currentLimitAmps == null) return byOhms;
+  const into = Math.min((gaveUpRatio * (1 - volts / nominal)) / 0.6, 0.99 * gaveUpRatio);
+  return Math.min(byOhms, net.currentLimitAmps * (1 + into));
+}
+
 /** Above its limit by this share a supply gives up and tries again. */
 const gaveUpRatio = 0.1;
 

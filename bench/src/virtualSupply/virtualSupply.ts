@@ -1,7 +1,7 @@
 import type { Scenario, ScenarioNet } from "@pale-cap/contract";
 import { type CircuitBranch, sectionFacts } from "@pale-cap/core";
 import { coldNetwork } from "./coldNetwork";
-import { type NetCourse, type Operation, operate, ownHeatKelvin, partsOn } from "./operation";
+import { ampsHeldAt, type NetCourse, type Operation, operate, ownHeatKelvin, partsOn } from "./operation";
 import type { ProbePoints } from "./probePoints";
 import { truePart } from "./truePart";
 
@@ -10,6 +10,8 @@ export interface DrawnLoad {
   readonly net: string;
   readonly amps: number | null;
   readonly watts: number | null;
+  /** Held there: what is drawn follows from the supply. */
+  readonly volts: number | null;
   readonly swing: { readonly toAmps: number; readonly hertz: number } | null;
 }
 
@@ -28,6 +30,8 @@ const untouched: SupplySettings = { isMainsOn: false, lampWatts: null, isIsolate
 /** Share of a held voltage that creeps back after a drain, and how fast. */
 const soakRatio = 0.035;
 const soakSeconds = 40;
+/** What a load that is held by its volts takes of a rail that nothing feeds. */
+const heldAmps = 1;
 /** A load takes nothing below it. */
 const leastLoadVolts = 0.4;
 /** Where a converter that ran lets go of its bulk, relative to drop-out. */
@@ -145,9 +149,11 @@ export class VirtualSupply {
   /** Amperes by net, of all loads together; a swing counts by its mean. */
   private loadAmps(): ReadonlyMap<string, number> {
     const drawn = new Map<string, number>();
-    for (const { net: name, amps, watts, swing } of Object.values(this.settings.loads)) {
-      const volts = this.scenario.nets.find((net) => net.name === name)?.nominalVolts ?? 1;
-      const own = amps ?? (watts ?? 0) / Math.max(Math.abs(volts), 0.1);
+    for (const { net: name, amps, watts, volts: held, swing } of Object.values(this.settings.loads)) {
+      const net = this.scenario.nets.find((one) => one.name === name);
+      const volts = net?.nominalVolts ?? 1;
+      const own =
+        held !== null && net ? ampsHeldAt(net, held) : (amps ?? (watts ?? 0) / Math.max(Math.abs(volts), 0.1));
       drawn.set(name, (drawn.get(name) ?? 0) + (swing ? (own + swing.toAmps) / 2 : own));
     }
     return drawn;
@@ -255,7 +261,10 @@ export class VirtualSupply {
       (sum, part) => sum + truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads,
       1e-6,
     );
-    const amps = drawn.reduce((sum, one) => sum + (one.amps ?? 0), 0);
+    const amps = drawn.reduce(
+      (sum, one) => sum + (one.volts !== null && volts > one.volts ? heldAmps : (one.amps ?? 0)),
+      0,
+    );
     const watts = drawn.reduce((sum, one) => sum + (one.watts ?? 0), 0);
     const energy = volts ** 2 - (2 * watts * seconds) / farads;
     return Math.max(Math.sqrt(Math.max(energy, 0)) - (amps * seconds) / farads, leastLoadVolts);

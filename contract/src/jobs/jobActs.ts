@@ -46,8 +46,8 @@ export const jobActSchema = strictObject({
     .default(undefined)
     .optional()
     .when("kind", ([kind], schema) => {
-      const count = numbersOf[kind as JobActKind] ?? 0;
-      return schema.test("needed", fault("needed"), (numbers) => (numbers?.length ?? 0) === count);
+      const counts = numbersOf[kind as JobActKind] ?? [0];
+      return schema.test("needed", fault("needed"), (numbers) => counts.includes(numbers?.length ?? 0));
     }),
   photoId: nullableId().optional(),
   at: instantField(),

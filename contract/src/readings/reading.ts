@@ -41,6 +41,7 @@ const rigSchema = strictObject({
   isElectronicLimiter: boolean().required(),
   areLeadsZeroed: boolean().required(),
   isDrainOn: boolean().optional(),
+  isCaseClosed: boolean().optional(),
   measuredAt: nullableText(40),
   /** A home-made leakage test: the known voltage and the resistor in series. */
   testVolts: nullablePositive(1000).optional(),

@@ -41,6 +41,7 @@ const planSchema = strictObject({
         lowVolts: finiteNumber().min(0).max(1000).required(),
         highVolts: positive(1000),
         mostAmps: positive(500),
+        heldVolts: nullablePositive(1000),
       }).required(),
     )
     .max(8)
@@ -73,6 +74,8 @@ export const newRunSchema = strictObject({
   plan: planSchema.required(),
   switchesMains: boolean().required(),
   isOverloadMeant: boolean().required(),
+  /** Heat in a closed case is another than on the bench. */
+  isCaseClosed: boolean().required(),
   personId: nullableId(),
 });
 export type NewRun = InferType<typeof newRunSchema>;

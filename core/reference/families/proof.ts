@@ -1,5 +1,6 @@
+import { protectionClasses } from "../../src/facts/jobActs";
 import { coldStarts } from "../../src/proof/coldStarts";
-import { earthAndInsulation, protectionClasses } from "../../src/proof/earthAndInsulation";
+import { earthAndInsulation } from "../../src/proof/earthAndInsulation";
 import { loadLine } from "../../src/proof/loadLine";
 import { loadStepResponse } from "../../src/proof/loadStep";
 import { measuredHoldUp } from "../../src/proof/measuredHoldUp";

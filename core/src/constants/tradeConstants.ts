@@ -558,6 +558,7 @@ export const tradeConstants = {
     burnInSampleSeconds: 5,
     /** Drawn above the promise by more than this is a fault. */
     overPromiseRatio: 1.1,
+    overloadRatio: 1.1,
     /** What a poor supply makes of its watts, and what it draws beside them. */
     poorEfficiencyRatio: 0.6,
     idleWatts: 10,

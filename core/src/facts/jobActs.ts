@@ -52,14 +52,20 @@ export const jobActKinds = [
   "mechanical",
   /** A place goes before another in the plan of work: the note holds the other's id. */
   "work_before",
-  /** One start of an intermittent unit, as when it failed; the value is how long it was off, in seconds. */
+  /** One start of an intermittent unit; the value is how long it was off, in seconds, the number how warm it was. */
   "cold_start",
-  /** How often it failed before, of how many starts. */
+  /** How often it failed before, of how many starts; and, where told, off for how long at least and how warm at most. */
   "starts_before",
   /** Seconds for which the outputs stood after the mains went: numbers are the bulk's volts before and after, and the watts drawn. */
   "hold_up",
   /** A step of a rail's load: numbers are amperes from and to, the dip in volts, and seconds until it was back (0: not read). */
   "load_step",
+  /** Where a rail is read: at its terminals, or at the end of a lead whose ohms, there and back, are the value. */
+  "read_at",
+  /** A time by its name: the value in seconds, numbers the most it may be (0: nobody said), the note what it was read through. */
+  "timing",
+  /** With protective earth, or doubly insulated. */
+  "protection_class",
   /** Insulation of mains to earth or to the outputs: the value in ohms, numbers the test's volts. */
   "insulation_read",
   /** Seconds for which it ran under load. */
@@ -77,6 +83,11 @@ export const proofStepCodes = [
 ] as const;
 export type ProofStepCode = (typeof proofStepCodes)[number];
 export const triedWords = ["good", "failed"] as const;
+export const readPoints = ["terminals", "lead_end"] as const;
+export const protectionClasses = ["I", "II"] as const;
+/** Times that a repair is shown by; those of the primary are read with a probe there. */
+export const timingNames = ["rails_up", "power_good", "standby_up", "off_to_down", "vcc_up"] as const;
+export type TimingName = (typeof timingNames)[number];
 
 /** What a board suffers under the iron. */
 export const damageKinds = ["pad", "via", "trace", "lead"] as const;
@@ -145,18 +156,23 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   starts_before: null,
   hold_up: null,
   load_step: null,
+  read_at: readPoints,
+  timing: timingNames,
+  protection_class: protectionClasses,
   insulation_read: null,
   burn_in: null,
   tried_in_device: triedWords,
   step_not_done: [...proofStepCodes, "taken_back"],
 };
 
-/** How many numbers an act of a kind carries. */
-export const numbersOf: Readonly<Partial<Record<JobActKind, number>>> = {
-  starts_before: 2,
-  hold_up: 3,
-  load_step: 4,
-  insulation_read: 1,
+/** How many numbers an act of a kind carries: each of these counts will do. */
+export const numbersOf: Readonly<Partial<Record<JobActKind, readonly number[]>>> = {
+  cold_start: [0, 1],
+  starts_before: [2, 4],
+  timing: [1],
+  hold_up: [3],
+  load_step: [4],
+  insulation_read: [1],
 };
 
 /** What an act of a kind must carry beside its word. */
@@ -167,6 +183,7 @@ export const jobActNeeds: Readonly<Partial<Record<JobActKind, "value" | "note">>
   work_before: "note",
   hold_up: "value",
   insulation_read: "value",
+  timing: "value",
   burn_in: "value",
   step_not_done: "note",
 };

@@ -13,7 +13,7 @@ import type { JobFacts } from "../facts/jobFacts";
 import { hostLimitVolts } from "../proof/hostLimit";
 import { weightOf } from "./openPoint";
 import { openPoints } from "./openPoints";
-import { hotRails, proofPlan, startsShown } from "./proofPlan";
+import { hotRails, proofPlan, startCondition, startsShown, startsSince } from "./proofPlan";
 
 let sequence = 100;
 const next = () => {
@@ -146,6 +146,34 @@ describe("starts of a fault that comes and goes", () => {
   });
 });
 
+describe("a start", () => {
+  const start = (word: "good" | "failed", minutes: number, celsius?: number) =>
+    act("cold_start", word, { value: 60 * minutes, ...(celsius === undefined ? {} : { numbers: [celsius] }) });
+  const before = (...numbers: number[]) => act("starts_before", null, { numbers });
+  it("counts only where it was off as long and as cold as when it failed; a failure always does", () => {
+    const counted = (...acts: JobAct[]) => startsSince(acts, startCondition(acts)).good;
+    expect(counted(before(3, 10), start("good", 1), start("good", 900, 40))).toBe(2);
+    const asked = before(3, 10, 3600, 8);
+    expect(
+      counted(asked, start("good", 54, 11), start("good", 53, 8), start("good", 60, 11.5), start("good", 60)),
+    ).toBe(1);
+    expect(startsSince([asked, start("failed", 1, 40)], startCondition([asked]))).toEqual({
+      good: 0,
+      failed: 1,
+      all: 1,
+    });
+    const unit = {
+      symptoms: ["intermittent"],
+      ticks: fit(),
+      acts: [asked, ...Array.from({ length: 9 }, () => start("good", 60))],
+    };
+    expect(plan(unit).find((one) => one.code === "cold_starts")).toMatchObject({
+      state: "open",
+      count: { done: 0, wanted: 9 },
+    });
+  });
+});
+
 describe("earth and insulation", () => {
   const unit = {
     nets: [net, sampleNet({ id: "bulk", section: "bulk", fullLoadAmps: null })],
@@ -166,6 +194,11 @@ describe("earth and insulation", () => {
     expect(state("earth_insulation", { ...unit, acts: [insulation(0.99e6), insulation(5e6)] })).toBe("done");
     expect(open({ acts: [insulation(0.99e6)] })).toContain("insulation_low");
     expect(open({ acts: [insulation(0.99e6), insulation(1e6)] })).not.toContain("insulation_low");
+    // Doubly insulated, it has nothing else: twice as much.
+    const double = act("protection_class", "II");
+    expect(open({ acts: [double, insulation(1.99e6)] })).toContain("insulation_low");
+    expect(open({ acts: [double, insulation(2e6)] })).not.toContain("insulation_low");
+    expect(open({ acts: [double, act("protection_class", "I"), insulation(1e6)] })).not.toContain("insulation_low");
     expect(weightOf("insulation_low")).toBe("earth");
     const high = { powerEvents: [bond(0.31) as never] };
     expect(state("earth_insulation", { ...unit, ...high })).toBe("failed");

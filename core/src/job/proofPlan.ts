@@ -66,7 +66,7 @@ export function proofPlan(facts: JobFacts, rules: JobRules): readonly ProofStep[
   const proofs = rails.map((net) => proofOf(net, facts, rules));
   const states = (of: "unloaded" | "loaded" | "ripple") => proofs.map((one) => one[of].state);
   const read = standingReadings(facts.readings).filter((one) => isSince(loggedReading(one)));
-  const starts = startsSince(acts);
+  const starts = startsSince(acts, startCondition(facts.acts));
   const [failedBefore, startsBefore] = lastActOf(facts.acts, "starts_before", null)?.numbers ?? [];
   const wanted = startsToShow(failedBefore ?? null, startsBefore ?? null);
   const last = (kind: JobAct["kind"]) => lastActOf(acts, kind, null);
@@ -177,13 +177,37 @@ export function hotRails(facts: JobFacts): readonly string[] {
     .map((net) => net.id);
 }
 
-/** Starts that were logged, good since the last that failed. */
-export function startsSince(acts: readonly JobAct[]): {
+/** How it was when it failed: off for at least so long, no warmer than this; what nobody told is not asked. */
+export interface StartCondition {
+  readonly offSeconds?: number | null;
+  readonly celsius?: number | null;
+}
+
+/** As it was told with the starts that failed before. */
+export function startCondition(acts: readonly JobAct[]): StartCondition {
+  const [, , offSeconds = null, celsius = null] = lastActOf(acts, "starts_before", null)?.numbers ?? [];
+  return { offSeconds, celsius };
+}
+
+/** Off for nearly as long, and nearly as cold. A failure counts however it came. */
+const [offShare, warmerKelvin] = [0.9, 3] as const;
+function doesStartCount({ word, value, numbers }: JobAct, { offSeconds, celsius }: StartCondition): boolean {
+  if (word === "failed") return true;
+  const isLongEnough = offSeconds == null || (value ?? 0) >= offShare * offSeconds;
+  const [warmth = null] = numbers ?? [];
+  return isLongEnough && (celsius == null || (warmth !== null && warmth <= celsius + warmerKelvin));
+}
+
+/** Starts that were logged and count, good since the last that failed. */
+export function startsSince(
+  acts: readonly JobAct[],
+  as: StartCondition = {},
+): {
   readonly good: number;
   readonly failed: number;
   readonly all: number;
 } {
-  const starts = inOrder(acts.filter((one) => one.kind === "cold_start"));
+  const starts = inOrder(acts.filter((one) => one.kind === "cold_start" && doesStartCount(one, as)));
   const failed = starts.filter((one) => one.word === "failed").length;
   return { good: starts.length - failed, failed, all: starts.length };
 }
@@ -191,7 +215,8 @@ export function startsSince(acts: readonly JobAct[]): {
 /** What the starts since the last work show of an intermittent fault. */
 export function startsShown(facts: JobFacts) {
   const change = lastAct(facts.ticks);
-  const starts = startsSince(facts.acts.filter((one) => change === null || isBefore(change, one)));
+  const since = facts.acts.filter((one) => change === null || isBefore(change, one));
+  const starts = startsSince(since, startCondition(facts.acts));
   return { ...starts, shown: starts.all === 0 ? null : coldStarts(starts.all, starts.failed) };
 }
 

@@ -13,6 +13,8 @@ export interface BeforeAfter {
   readonly targetKind: TargetKind;
   readonly targetId: string;
   readonly quantity: (typeof comparedQuantities)[number];
+  /** Heat in an open case is not compared with heat in a closed one. */
+  readonly isCaseClosed: boolean;
   /** The last one before the last part came out or went in; where none did, every reading is `after`. */
   readonly before: Reading | null;
   readonly after: Reading | null;
@@ -35,8 +37,10 @@ export function beforeAfter(facts: {
     const quantity = comparedQuantities.find((one) => one === reading.quantity);
     if (!quantity || reading.value === null) continue;
     const { targetKind, targetId } = reading;
-    const key = [targetKind, targetId, quantity].join(" ");
-    const row = rows.get(key) ?? { targetKind, targetId, quantity, before: null, after: null, afterVoidedBy: null };
+    const isCaseClosed = quantity === "temperature" && reading.rig.isCaseClosed === true;
+    const key = [targetKind, targetId, quantity, isCaseClosed].join(" ");
+    const nothing = { before: null, after: null, afterVoidedBy: null };
+    const row = rows.get(key) ?? { targetKind, targetId, quantity, isCaseClosed, ...nothing };
     const change = lastChange(targetKind === "rail" ? targetId : null, facts);
     const isAfter = change === null || isBefore(change, loggedReading(reading));
     rows.set(

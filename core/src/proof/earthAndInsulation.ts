@@ -1,7 +1,7 @@
 import { OutOfRangeError } from "../errors";
+import { protectionClasses } from "../facts/jobActs";
 import { requireBetween, requireNonNegative, requirePositive } from "../numerics/requireRange";
 
-export const protectionClasses = ["I", "II"] as const;
 /** With protective earth, or doubly insulated. */
 export type ProtectionClass = (typeof protectionClasses)[number];
 

@@ -15,6 +15,8 @@ export interface HeatPoint {
 export interface HeatCurve {
   readonly targetKind: Reading["targetKind"];
   readonly targetId: string;
+  /** An open case and a closed one are two courses. */
+  readonly isCaseClosed: boolean;
   readonly points: readonly HeatPoint[];
   /** From five on; null: too few, or their times are not told apart. */
   readonly settle: ThermalSettle | null;
@@ -40,9 +42,10 @@ export function heatCurves(facts: {
       one.isPowered &&
       (change === null || isBefore(change, loggedReading(one))),
   );
-  const keys = [...new Set(own.map((one) => `${one.targetKind} ${one.targetId}`))];
+  const keyOf = (one: Reading) => `${one.targetKind} ${one.targetId} ${one.rig.isCaseClosed === true}`;
+  const keys = [...new Set(own.map(keyOf))];
   return keys.flatMap((key) => {
-    const list = lastRun(own.filter((one) => `${one.targetKind} ${one.targetId}` === key));
+    const list = lastRun(own.filter((one) => keyOf(one) === key));
     const first = list[0];
     if (!first) return [];
     const points = list.flatMap((one): HeatPoint[] => {
@@ -51,7 +54,8 @@ export function heatCurves(facts: {
     });
     // By several clocks of which nobody knows the difference: nothing can be drawn over time.
     if (points.length === 0) return [];
-    return [{ targetKind: first.targetKind, targetId: first.targetId, points, settle: settleOf(points) }];
+    const { targetKind, targetId, rig } = first;
+    return [{ targetKind, targetId, isCaseClosed: rig.isCaseClosed === true, points, settle: settleOf(points) }];
   });
 }
 

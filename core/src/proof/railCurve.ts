@@ -1,5 +1,6 @@
 import type { BoardNet } from "../board/board";
 import { sectionFacts } from "../board/sections";
+import { type JobAct, lastActOf } from "../facts/jobActs";
 import { isBefore } from "../readings/factMoment";
 import { falsifiedBy } from "../readings/falsified";
 import { loggedReading, type Reading, standingReadings } from "../readings/reading";
@@ -82,6 +83,12 @@ export function railCurve(net: BoardNet, facts: ProofFacts, leadOhms: number | n
         })
       : null;
   return { points, line, droop };
+}
+
+/** The ohms of the lead at whose end a rail is read, there and back, as told last; null: at its terminals, or nobody said. */
+export function leadOhmsOf(acts: readonly JobAct[], netId: string): number | null {
+  const told = lastActOf(acts, "read_at", netId);
+  return told?.word === "lead_end" ? (told.value ?? null) : null;
 }
 
 /** One meter reads all of them: its gain is the same for each, so only its steps part them. */

@@ -118,6 +118,8 @@ export interface Rig {
   readonly isElectronicLimiter: boolean;
   /** A drain hung on the net: ohms, capacitance and leakage read the drain. */
   readonly isDrainOn?: boolean | undefined;
+  /** The case was closed around it: it warms further than on the bench. */
+  readonly isCaseClosed?: boolean | undefined;
 }
 
 /** One reading as it was taken. Readings are never changed: a correction supersedes. */

@@ -3,7 +3,7 @@ import { railBand } from "../board/railBand";
 import type { RailRules } from "../board/railRules";
 import { tradeConstants } from "../constants/tradeConstants";
 import { hostLimitVolts } from "../proof/hostLimit";
-import { loadedRails, loadPlan } from "../proof/loadPlan";
+import { type LoadStep, loadedRails, loadPlan } from "../proof/loadPlan";
 import type { RunKind, RunPlan, RunRail, RunSpot, RunStep } from "./runPlan";
 
 const limits = tradeConstants.runs;
@@ -21,6 +21,8 @@ export interface RunQuestion {
   /** Of each step, or of the whole burn-in. */
   readonly dwellSeconds: number;
   readonly mostKelvinPerMinute: number;
+  /** Beyond the promise, which nobody asks for unless somebody means it. */
+  readonly isOverloadMeant?: boolean;
 }
 
 /**
@@ -31,18 +33,20 @@ export interface RunQuestion {
  * low is measured and told, a collapse ends it, and so with the ripple. Amperes a tenth above the promise, watts as a poor supply would draw. Usual.
  */
 export function proposedRun(question: RunQuestion): RunPlan {
-  const { kind, nets, labelWatts, rules, loads, mainsId, scope, spots } = question;
+  const { kind, nets, labelWatts, rules, loads, mainsId, scope, spots, isOverloadMeant = false } = question;
   const loaded = nets.filter((net) => loads.some((one) => one.netId === net.id));
   const rails = loadedRails(loaded);
   const all = loadPlan(loaded, labelWatts);
   const heaviest = all.at(-1);
-  const chosen = kind === "load_run" ? all : heaviest ? [heaviest] : [];
+  const meant = isOverloadMeant && heaviest && kind === "load_run" ? [overloaded(heaviest, rails)] : [];
+  const chosen = kind === "load_run" ? [...all, ...meant] : heaviest ? [heaviest] : [];
   const wattsOf = (amps: (net: BoardNet) => number) =>
     rails.reduce((sum, net) => sum + amps(net) * Math.abs(net.nominalVolts ?? 0), 0);
   const steps = chosen.map((step): RunStep => {
     const amps = (net: BoardNet) => step.loads.get(net.id) ?? 0;
     // A label may promise less than one of its rails alone.
-    const share = labelWatts === null ? 1 : Math.min(1, labelWatts / Math.max(wattsOf(amps), 1e-9));
+    const isBeyond = isOverloadMeant && meant.includes(step);
+    const share = labelWatts === null || isBeyond ? 1 : Math.min(1, labelWatts / Math.max(wattsOf(amps), 1e-9));
     return {
       loads: rails.map((net) => ({ netId: net.id, amps: rounded(share * amps(net)) })),
       dwellSeconds: question.dwellSeconds,
@@ -56,7 +60,9 @@ export function proposedRun(question: RunQuestion): RunPlan {
   return {
     ...{ kind, steps, mainsId, spots, mostKelvinPerMinute: question.mostKelvinPerMinute },
     sampleSeconds: kind === "burn_in" ? limits.burnInSampleSeconds : limits.sampleSeconds,
-    rails: rails.map((net) => railOf(net, rules, loads.find((one) => one.netId === net.id)?.loadId ?? "")),
+    rails: rails.map((net) =>
+      railOf(net, rules, loads.find((one) => one.netId === net.id)?.loadId ?? "", isOverloadMeant),
+    ),
     mostInputWatts: mainsId === null ? null : Math.ceil(watts / limits.poorEfficiencyRatio + limits.idleWatts),
     ripple:
       scoped && scope
@@ -65,7 +71,15 @@ export function proposedRun(question: RunQuestion): RunPlan {
   };
 }
 
-function railOf(net: BoardNet, rules: RailRules, loadId: string): RunRail {
+/** A tenth more than the promise on all rails; a current output gives what it gives. */
+function overloaded(step: LoadStep, rails: readonly BoardNet[]): LoadStep {
+  const loads = new Map(
+    rails.map((net) => [net.id, (net.isCurrentOutput ? 1 : limits.overloadRatio) * (net.fullLoadAmps ?? 0)]),
+  );
+  return { ...step, key: "overload", loads };
+}
+
+function railOf(net: BoardNet, rules: RailRules, loadId: string, isOverloadMeant: boolean): RunRail {
   const nominal = Math.abs(net.nominalVolts ?? 0);
   const band = railBand(net, rules, true);
   const low = band ? Math.min(Math.abs(band.low), Math.abs(band.high)) : 0;
@@ -73,7 +87,8 @@ function railOf(net: BoardNet, rules: RailRules, loadId: string): RunRail {
     ...{ netId: net.id, loadId },
     lowVolts: rounded(Math.max(low - (nominal - low), 0)),
     highVolts: rounded(hostLimitVolts(nominal)),
-    mostAmps: rounded(limits.overPromiseRatio * (net.fullLoadAmps ?? 0)),
+    mostAmps: rounded((isOverloadMeant ? limits.overloadRatio : 1) * limits.overPromiseRatio * (net.fullLoadAmps ?? 0)),
+    heldVolts: net.isCurrentOutput ? nominal : null,
   };
 }
 

@@ -1,6 +1,9 @@
+import { tradeConstants } from "../constants/tradeConstants";
 import { median } from "../numerics/median";
 import { type RunPlan, runSeconds } from "./runPlan";
 import type { RunSample, RunStop } from "./watchRun";
+
+const { leastTellingWatts } = tradeConstants.runs;
 
 /** What happens to a run, in the order in which it was stored. */
 export const runEventKinds = [
@@ -109,6 +112,8 @@ export interface StepFinding {
   readonly rails: readonly { readonly netId: string; readonly amps: number; readonly volts: number }[];
   readonly rippleVolts: number | null;
   readonly inputWatts: number | null;
+  /** What comes out of what goes in; null where nobody reads the input, or next to nothing comes out. */
+  readonly efficiencyRatio: number | null;
   readonly celsius: readonly (number | null)[];
   /** When the last of its samples was taken. */
   readonly seconds: number;
@@ -132,10 +137,14 @@ export function stepFinding(plan: RunPlan, step: number, samples: readonly RunSa
     const [volts, amps] = [middle(read.map((one) => one.volts)), middle(read.map((one) => one.amps))];
     return volts === null || amps === null ? [] : [{ netId, volts, amps }];
   });
+  const inputWatts = middle(settled.map((one) => one.inputWatts));
+  const given = rails.reduce((sum, one) => sum + Math.abs(one.volts) * one.amps, 0);
+  const isTelling = inputWatts !== null && inputWatts > 0 && given >= leastTellingWatts;
   return {
     rails,
+    efficiencyRatio: isTelling ? given / inputWatts : null,
+    inputWatts,
     rippleVolts: middle(settled.map((one) => one.rippleVolts)),
-    inputWatts: middle(settled.map((one) => one.inputWatts)),
     // Still rising: what was read last stands.
     celsius: plan.spots.map((_, n) => last.celsius[n] ?? null),
     seconds: last.seconds,

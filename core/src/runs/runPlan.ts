@@ -12,6 +12,8 @@ export interface RunRail {
   readonly lowVolts: number;
   readonly highVolts: number;
   readonly mostAmps: number;
+  /** A current output is loaded by volts and never left open; null: by amperes, as its steps say. */
+  readonly heldVolts: number | null;
 }
 
 /** A surface that a thermometer looks at all through the run. */

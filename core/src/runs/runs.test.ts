@@ -19,8 +19,8 @@ const plan: RunPlan = {
   ],
   sampleSeconds: 1,
   rails: [
-    { netId: "a", loadId: "load 1", lowVolts: 11.4, highVolts: 12.6, mostAmps: 2.2 },
-    { netId: "b", loadId: "load 2", lowVolts: 4.75, highVolts: 5.25, mostAmps: 4.4 },
+    { netId: "a", loadId: "load 1", lowVolts: 11.4, highVolts: 12.6, mostAmps: 2.2, heldVolts: null },
+    { netId: "b", loadId: "load 2", lowVolts: 4.75, highVolts: 5.25, mostAmps: 4.4, heldVolts: null },
   ],
   mainsId: "mains",
   mostInputWatts: 60,
@@ -95,8 +95,8 @@ describe("the run that is proposed", () => {
     expect(proposed.steps).toHaveLength(11);
     expect(proposed.steps.at(-1)?.loads).toEqual([amps("a", 2), amps("b", 4)]);
     expect(proposed.rails).toEqual([
-      { netId: "a", loadId: "load 1", lowVolts: 10.8, highVolts: 13.2, mostAmps: 2.2 },
-      { netId: "b", loadId: "load 2", lowVolts: 4.5, highVolts: 5.5, mostAmps: 4.4 },
+      { netId: "a", loadId: "load 1", lowVolts: 10.8, highVolts: 13.2, mostAmps: 2.2, heldVolts: null },
+      { netId: "b", loadId: "load 2", lowVolts: 4.5, highVolts: 5.5, mostAmps: 4.4, heldVolts: null },
     ]);
     // 44 W out, at 60 %, and ten beside.
     expect(proposed.mostInputWatts).toBe(84);
@@ -118,6 +118,26 @@ describe("the run that is proposed", () => {
     expect(burn).toMatchObject({ sampleSeconds: 5, mostInputWatts: null });
     expect(burn.steps).toEqual([{ loads: [amps("a", 2), amps("b", 4)], dwellSeconds: 7200 }]);
     expect(proposedRun({ ...question, loads: [] }).steps).toEqual([]);
+  });
+  it("goes beyond the promise only where that is meant, and then says so to its loads and limits", () => {
+    const over = proposedRun({ ...question, isOverloadMeant: true, labelWatts: 44 });
+    expect(over.steps).toHaveLength(12);
+    expect(over.steps.at(-1)?.loads).toEqual([amps("a", 2.2), amps("b", 4.4)]);
+    expect(over.rails.map((one) => one.mostAmps)).toEqual([2.42, 4.84]);
+    expect(runPlanFault(over, nets, 44, true)).toBeNull();
+    expect(runPlanFault(over, nets, 44)?.code).toBe("above_promise");
+    expect(proposedRun({ ...question, kind: "burn_in", isOverloadMeant: true }).steps[0]?.loads).toEqual([
+      amps("a", 2),
+      amps("b", 4),
+    ]);
+  });
+  it("holds a current output by its volts, through every step and never open", () => {
+    const [a, b] = nets;
+    const light = { ...b, isCurrentOutput: true } as never;
+    const proposed = proposedRun({ ...question, nets: [a as never, light], isOverloadMeant: true });
+    expect(proposed.rails.map((one) => one.heldVolts)).toEqual([null, 5]);
+    expect(proposed.steps.every((step) => step.loads.find((one) => one.netId === "b")?.amps === 4)).toBe(true);
+    expect(setAmpsOf(proposed, 0, false, () => 0)[1]).toMatchObject({ heldVolts: 5, amps: 4 });
   });
   it("takes volts by their amount", () => {
     const [a] = nets;
@@ -156,6 +176,12 @@ describe("a run is watched", () => {
     expect(watch(good(9, more), good(10, { ...more, step: 1 }))).toBeNull();
     expect(watch(good(9, more), good(10, { ...more, isPaused: true }))).toBeNull();
     expect(watch(good(9, more), good(10, more))?.code).toBe(code);
+  });
+  it("a load that is held by its volts draws what the output gives", () => {
+    const held = { ...plan, rails: plan.rails.map((one) => ({ ...one, heldVolts: one.netId === "a" ? 12 : null })) };
+    const less = railA({ amps: 0.7 });
+    expect(watchRun(held, [good(9, less), good(10, less)])).toBeNull();
+    expect(watchRun(held, [good(9, railA({ amps: 2.3 }))])?.code).toBe("over_current");
   });
   it("a load that is off at nought is no load that went", () => {
     expect(watch(good(0, railA({ amps: 0, setAmps: 0, isOn: false })))).toBeNull();
@@ -254,12 +280,15 @@ describe("the course of a run", () => {
         { netId: "a", volts: 12, amps: 1 },
         { netId: "b", volts: 5.01, amps: 0.4 },
       ],
-      ...{ rippleVolts: 0.05, inputWatts: 18, celsius: [28], seconds: 8 },
+      // 14 W out of 18.
+      ...{ rippleVolts: 0.05, inputWatts: 18, efficiencyRatio: 14.004 / 18, celsius: [28], seconds: 8 },
     });
     expect(stepFinding(plan, 1, wild)).toBeNull();
     expect(stepFinding(plan, 0, [good(1, { rippleVolts: null, inputWatts: null })])).toMatchObject({
-      rippleVolts: null,
-      inputWatts: null,
+      ...{ rippleVolts: null, inputWatts: null, efficiencyRatio: null },
     });
+    // Next to nothing out: neither meter is sharp enough.
+    const idle = railA({ amps: 0.1 }, { amps: 0.1 });
+    expect(stepFinding(plan, 0, [good(1, idle)])?.efficiencyRatio).toBeNull();
   });
 });

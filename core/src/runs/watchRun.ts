@@ -151,7 +151,8 @@ function contradiction(plan: RunPlan, sample: RunSample): RunStop | null {
     if (!read) continue;
     const volts = Math.abs(read.volts);
     if (volts < rail.lowVolts) return stopBecause("under_voltage", rail.netId, volts, rail.lowVolts);
-    const off = Math.abs(read.amps - read.setAmps);
+    // Held by its volts, a load draws what the output gives.
+    const off = rail.heldVolts === null ? Math.abs(read.amps - read.setAmps) : 0;
     if (off > limits.loadErrorRatio * read.setAmps + limits.loadErrorAmps) {
       return stopBecause("load_lies", rail.netId, read.amps, read.setAmps);
     }
@@ -174,9 +175,8 @@ function contradiction(plan: RunPlan, sample: RunSample): RunStop | null {
 
 /** What a step of the plan tells its loads to draw; paused, what each output needs at least. */
 export function setAmpsOf(plan: RunPlan, step: number, isPaused: boolean, leastOf: (netId: string) => number) {
-  return plan.rails.map(({ netId, loadId }) => ({
-    netId,
-    loadId,
+  return plan.rails.map(({ netId, loadId, heldVolts }) => ({
+    ...{ netId, loadId, heldVolts },
     amps: isPaused ? leastOf(netId) : ampsInStep(plan.steps[step], netId),
   }));
 }

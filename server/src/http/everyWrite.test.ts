@@ -108,7 +108,7 @@ const runPlan = () => ({
   kind: "load_run" as const,
   steps: [{ loads: [{ netId: part.netId, amps: 1 }], dwellSeconds: 10 }],
   sampleSeconds: 1,
-  rails: [{ netId: part.netId, loadId: newId(), lowVolts: 11, highVolts: 13, mostAmps: 5 }],
+  rails: [{ netId: part.netId, loadId: newId(), lowVolts: 11, highVolts: 13, mostAmps: 5, heldVolts: null }],
   ...{ mainsId: null, mostInputWatts: null, ripple: null, spots: [], mostKelvinPerMinute: 10 },
 });
 const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the bench", acceptedAt: at, ...by });
@@ -136,7 +136,7 @@ beforeAll(async () => {
   notesVersion = papers.version;
   await send("post", "/api/instruments", { id: instrument, values: meter }).expect(201);
   await test.inScope(async ({ rows }) => {
-    const rig = { isIsolationTransformer: false };
+    const rig = { isIsolationTransformer: false, isCaseClosed: false };
     const run = { id: made.run, jobId, plan: runPlan(), isAttendedOnly: true, isSimulated: false, rig, personId: null };
     await rows.proofRuns.insert({ ...run, begunAt: new Date() });
   });
@@ -367,6 +367,7 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
         plan: runPlan(),
         switchesMains: true,
         isOverloadMeant: false,
+        isCaseClosed: false,
         personId: null,
       }),
   ],

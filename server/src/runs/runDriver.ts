@@ -255,8 +255,8 @@ export class RunDriver {
 
   private async setLoads(): Promise<void> {
     const { rig, run, leastOf } = this.parts;
-    for (const { loadId, amps } of setAmpsOf(run.plan, this.step, this.isPaused, leastOf))
-      await rig.setLoad(loadId, amps);
+    for (const { loadId, amps, heldVolts } of setAmpsOf(run.plan, this.step, this.isPaused, leastOf))
+      await rig.setLoad(loadId, amps, heldVolts);
   }
 
   private finishStep(): void {

@@ -77,7 +77,7 @@ export class RunRig {
     for (const rail of plan.rails) {
       const name = nameOf("rail", rail.netId);
       const connect = this.isSimulated(rail.loadId) && name !== null ? [`CONN ${plain(name)}`] : [];
-      await this.must(rail.loadId, ["INP OFF", ...connect, "MODE CURR"], { input: "OFF", net: name ?? "" });
+      await this.must(rail.loadId, ["INP OFF", ...connect], { input: "OFF", net: name ?? "" });
       const has = await this.may(rail.loadId, [`LIM:CURR ${beyond(rail.mostAmps)}`, `LIM:TIME ${loadSeconds}`]);
       if (!has) isAttendedOnly = true;
     }
@@ -119,11 +119,11 @@ export class RunRig {
     return Math.abs(volts);
   }
 
-  /** @param amps 0 switches the load off */
-  async setLoad(loadId: string, amps: number): Promise<void> {
-    const lines = amps > 0 ? [`CURR ${amps}`, "INP ON"] : ["INP OFF"];
-    const settings: Record<string, string> =
-      amps > 0 ? { mode: "CURR", amps: String(amps), input: "ON" } : { input: "OFF" };
+  /** @param amps 0 switches the load off; @param heldVolts it draws what keeps the output there, instead of amperes */
+  async setLoad(loadId: string, amps: number, heldVolts: number | null = null): Promise<void> {
+    const level = heldVolts === null ? ["MODE CURR", `CURR ${amps}`] : ["MODE VOLT", `VOLT ${heldVolts}`];
+    const lines = amps > 0 ? [...level, "INP ON"] : ["INP OFF"];
+    const settings: Record<string, string> = amps > 0 ? { amps: String(amps), input: "ON" } : { input: "OFF" };
     if (!(await this.may(loadId, lines, settings))) throw new RigTrouble("instrument_garbled", loadId);
   }
 

@@ -147,7 +147,7 @@ export class RunStore {
       ...{ circuitState: null, frequencyHertz: null, temperatureCelsius: null, isPowered: true },
       rig: {
         ...{ isIsolationTransformer: rig.isIsolationTransformer, isSeriesLamp: false, isElectronicLimiter: false },
-        ...{ areLeadsZeroed: false, measuredAt: null },
+        ...{ areLeadsZeroed: false, measuredAt: null, isCaseClosed: rig.isCaseClosed },
       },
       ...{ rawText: null, isSimulated, isWithdrawn: false, supersedesId: null, measuredAt: at.toISOString() },
       ...{ clockId: runId, personId },

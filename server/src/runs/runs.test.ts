@@ -77,8 +77,22 @@ const planOf = (more: Partial<RunPlan> = {}): RunPlan => ({
   ],
   sampleSeconds: 0.5,
   rails: [
-    { netId: nets.a, loadId: idOf("Electronic load"), lowVolts: 13.3, highVolts: 14.7, mostAmps: 2.42 },
-    { netId: nets.b, loadId: idOf("Electronic load 2"), lowVolts: 4.75, highVolts: 5.25, mostAmps: 1.98 },
+    {
+      netId: nets.a,
+      loadId: idOf("Electronic load"),
+      lowVolts: 13.3,
+      highVolts: 14.7,
+      mostAmps: 2.42,
+      heldVolts: null,
+    },
+    {
+      netId: nets.b,
+      loadId: idOf("Electronic load 2"),
+      lowVolts: 4.75,
+      highVolts: 5.25,
+      mostAmps: 1.98,
+      heldVolts: null,
+    },
   ],
   mainsId: idOf("Mains source"),
   mostInputWatts: 80,
@@ -93,7 +107,7 @@ function amps(netId: string, value: number) {
 const begin = (plan: RunPlan, more: object = {}, id = newId()) =>
   request(test.app)
     .post(`/api/jobs/${jobId}/runs`)
-    .send({ id, plan, switchesMains: true, isOverloadMeant: false, personId: null, ...more });
+    .send({ id, plan, switchesMains: true, isOverloadMeant: false, isCaseClosed: true, personId: null, ...more });
 const tell = (runId: string, word: string) =>
   request(test.app).post(`/api/jobs/${jobId}/runs/${runId}/words`).send({ id: newId(), word, personId: null });
 const runOf = async (id: string): Promise<RunRow> => {
@@ -128,6 +142,7 @@ describe("a load run", () => {
     const loaded = readings.find((one) => one.targetId === nets.a && one.loadAmps === 2.2);
     expect(loaded).toMatchObject({ isPowered: true, isSimulated: true, instrument: "Electronic load", clockId: id });
     expect(loaded?.value).toBeGreaterThan(13.8);
+    expect(loaded?.rig).toMatchObject({ isSeriesLamp: false, isCaseClosed: true });
     expect(chargeEvents.map((one) => one.kind)).toEqual(["mains_connected", "mains_disconnected"]);
     const samples = (await request(test.app).get(`/api/jobs/${jobId}/runs/${id}/samples`).expect(200))
       .body as RunSamples;
@@ -278,7 +293,14 @@ describe("a run that lost its server", () => {
     const plan = planOf({ kind: "burn_in", steps });
     await test.inScope(async ({ rows, sql }) => {
       await rows.proofRuns.insert({
-        ...{ id, jobId, plan, isAttendedOnly: false, isSimulated: true, rig: { isIsolationTransformer: false } },
+        ...{
+          id,
+          jobId,
+          plan,
+          isAttendedOnly: false,
+          isSimulated: true,
+          rig: { isIsolationTransformer: false, isCaseClosed: false },
+        },
         ...{ personId: null, begunAt: new Date() },
       });
       for (const kind of ["begun", "mains_on", "step_begun"] as const) {

@@ -10,7 +10,7 @@ export interface ProofRunRow {
   isAttendedOnly: boolean;
   isSimulated: boolean;
   /** What stood between the mains and the unit. */
-  rig: { readonly isIsolationTransformer: boolean };
+  rig: { readonly isIsolationTransformer: boolean; readonly isCaseClosed: boolean };
   personId: string | null;
   begunAt: Date;
   sequence: number;

@@ -41,10 +41,19 @@ export function runRoutes({ runs, now }: AppContext): readonly Route[] {
     if (!body.switchesMains && ready.isMainsOn === false) {
       throw new HttpProblem("conflict", "The mains source says that it is off.");
     }
-    const { id, plan, personId } = body;
+    const { id, plan, personId, isCaseClosed } = body;
     const { isAttendedOnly, isSimulated, isIsolationTransformer } = ready;
     await scope.rows.proofRuns.insert({
-      ...{ id, jobId, plan, personId, isAttendedOnly, isSimulated, rig: { isIsolationTransformer }, begunAt: now() },
+      ...{
+        id,
+        jobId,
+        plan,
+        personId,
+        isAttendedOnly,
+        isSimulated,
+        rig: { isIsolationTransformer, isCaseClosed },
+        begunAt: now(),
+      },
     });
     const event = { kind: "begun" as const, seconds: 0, step: null, stop: null, personId };
     await scope.rows.proofRunEvents.insert({ ...event, id: randomUUID(), runId: id, at: now() });

@@ -20,10 +20,11 @@ export function BeforeAfterTable({ className }: { readonly className?: string })
     <table className={[text.table, className].filter(Boolean).join(" ")} aria-label="Heat, times and power">
       <TableHead names={["", "before the last work", "since"]} />
       <tbody>
-        {rows.map(({ targetKind, targetId, quantity, before, after, afterVoidedBy }) => (
-          <tr key={`${targetId} ${quantity}`}>
+        {rows.map(({ targetKind, targetId, quantity, isCaseClosed, before, after, afterVoidedBy }) => (
+          <tr key={`${targetId} ${quantity} ${isCaseClosed}`}>
             <th scope="row">
               {nameOf(targetKind, targetId) ?? "removed"}, {quantityFacts[quantity].label.toLowerCase()}
+              {isCaseClosed && ", case closed"}
             </th>
             <td>
               <Value reading={before} />
@@ -46,6 +47,9 @@ function Value({ reading }: { readonly reading: Reading | null }) {
       <Quantity value={reading.value} unit={quantityFacts[reading.quantity].unit} digits={3} />{" "}
       <span className={text.soft}>
         {reading.loadAmps ? `at ${reading.loadAmps} A, ` : ""}
+        {reading.quantity === "temperature" && reading.temperatureCelsius !== null && reading.value !== null
+          ? `${(reading.value - reading.temperatureCelsius).toFixed(0)} K above its surroundings, `
+          : ""}
         {logTime(reading.measuredAt)}
       </span>
     </>

@@ -1,12 +1,13 @@
 import { Checkbox, SegmentedControl } from "@mantine/core";
 import type { Net, NetValues } from "@pale-cap/contract";
-import { loadFault, loadPlan, railCurve } from "@pale-cap/core";
+import { lastActOf, leadOhmsOf, loadFault, loadPlan, railCurve } from "@pale-cap/core";
 import { droopWords, kneeWords, loadFaultWords } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { netUpdate } from "../../job/netUpdate";
 import { useBoardEdit } from "../../job/useBoardEdit";
+import { useLogAct } from "../../job/useLogAct";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";
 import { ProblemNote } from "../../ui/ProblemNote";
@@ -24,14 +25,16 @@ export function LoadSteps({ net }: { readonly net: Net }) {
   const [, select] = useTarget();
   const [edit, { problem }] = useBoardEdit();
   const dispatch = useAppDispatch();
-  const [leadOhms, setLeadOhms] = useState<number | null>(null);
-  const [point, setPoint] = useState<"terminals" | "lead_end">("terminals");
+  const [act, told] = useLogAct();
+  const stored = lastActOf(facts.acts, "read_at", net.id);
+  const [point, setPoint] = useState<"terminals" | "lead_end">(stored?.word === "lead_end" ? "lead_end" : "terminals");
   const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
   const steps = useMemo(() => loadPlan(detail.nets, labelWatts), [detail.nets, labelWatts]);
   const own = steps.filter((one) => one.netId === net.id);
   const together = steps.find((one) => one.netId === null);
-  const isLeadOff = point === "lead_end" && leadOhms !== null;
-  const curve = railCurve(net, facts, isLeadOff ? leadOhms : null);
+  const leadOhms = leadOhmsOf(facts.acts, net.id);
+  const isLeadOff = leadOhms !== null;
+  const curve = railCurve(net, facts, leadOhms);
   const faults = curve.points.flatMap(({ loadAmps: amps }) => {
     const fault = loadFault(detail.nets, new Map([[net.id, amps]]), labelWatts);
     return fault ? [{ code: fault.code, amps }] : [];
@@ -125,7 +128,11 @@ export function LoadSteps({ net }: { readonly net: Net }) {
             { value: "terminals", label: "at the terminals" },
             { value: "lead_end", label: "at a lead's end" },
           ]}
-          onChange={(value) => setPoint(value as typeof point)}
+          onChange={(value) => {
+            setPoint(value as typeof point);
+            // At a lead's end its ohms have to be known first.
+            if (value === "terminals") void act({ kind: "read_at", subjectId: net.id, word: "terminals" });
+          }}
         />
         {point === "lead_end" && (
           <QuantityInput
@@ -136,10 +143,13 @@ export function LoadSteps({ net }: { readonly net: Net }) {
             limits={[0, 10]}
             value={leadOhms}
             placeholder="63m"
-            onCommit={setLeadOhms}
+            onCommit={(value) =>
+              value !== null && void act({ kind: "read_at", subjectId: net.id, word: "lead_end", value })
+            }
           />
         )}
       </div>
+      <ProblemNote problem={told.problem} />
       {curve.line && curve.droop && (
         <p className={classes.regulation}>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), isLeadOff)}</p>
       )}

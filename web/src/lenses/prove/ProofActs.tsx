@@ -1,15 +1,21 @@
-import { Button, SegmentedControl } from "@mantine/core";
+import { Button, NativeSelect, SegmentedControl } from "@mantine/core";
 import {
   earthAndInsulation,
   lastActOf,
+  leastInsulationOhms,
   measuredHoldUp,
-  type ProtectionClass,
   proofPlan,
+  protectionClassOf,
   startsShown,
   startsToShow,
+  type TimingName,
+  timingNames,
+  timingRigOf,
+  timings,
 } from "@pale-cap/core";
-import { cautions, insulationWords, logTime, startsWords } from "@pale-cap/wording";
+import { cautions, insulationWords, logTime, startsWords, timingLabels, timingWords } from "@pale-cap/wording";
 import { useState } from "react";
+import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { useLogAct } from "../../job/useLogAct";
 import { Caution } from "../../ui/Caution";
@@ -31,6 +37,7 @@ export function ProofActs() {
       {codes.has("cold_starts") && <Starts />}
       {codes.has("hold_up") && <HoldUp />}
       {codes.has("burn_in") && <BurnIn />}
+      <Timings />
       {codes.has("in_device") && <InDevice isBlocked={isBlocked} />}
       {codes.has("earth_insulation") && <Insulation />}
     </>
@@ -42,17 +49,30 @@ function Starts() {
   const { facts } = useJob();
   const [act, { problem, isLoading }] = useLogAct();
   const [offMinutes, setOffMinutes] = useState<number | null>(null);
-  const [failedBefore = null, startsBefore = null] = lastActOf(facts.acts, "starts_before", null)?.numbers ?? [];
+  const [celsius, setCelsius] = useState<number | null>(null);
+  const told = lastActOf(facts.acts, "starts_before", null)?.numbers ?? [];
+  const [failedBefore = null, startsBefore = null, offBefore = null, celsiusBefore = null] = told;
   const wanted = startsToShow(failedBefore, startsBefore);
   const starts = startsShown(facts);
   const value = offMinutes === null ? null : offMinutes * 60;
-  const [told, setTold] = useState<readonly [failed: number | null, all: number | null]>([failedBefore, startsBefore]);
+  const [typed, setTyped] = useState<readonly (number | null)[]>([
+    failedBefore,
+    startsBefore,
+    offBefore,
+    celsiusBefore,
+  ]);
+  const [failed = null, all = null, off = null, warmth = null] = typed;
   // Only what was told of both is a record: neither stands in for the other.
-  const before = (failed: number | null, all: number | null) => {
-    setTold([failed, all]);
-    if (failed === null || all === null || failed > all || all === 0) return;
-    void act({ kind: "starts_before", numbers: [failed, all] });
+  const before = (n: number, next: number | null) => {
+    const numbers = typed.map((one, at) => (at === n ? next : one));
+    setTyped(numbers);
+    const [k = null, m = null, seconds = null, degrees = null] = numbers;
+    if (k === null || m === null || k > m || m === 0) return;
+    const how = seconds === null || degrees === null ? [] : [seconds, degrees];
+    void act({ kind: "starts_before", numbers: [k, m, ...how] });
   };
+  const start = (word: "good" | "failed") =>
+    void act({ kind: "cold_start", word, value, ...(celsius === null ? {} : { numbers: [celsius] }) });
   return (
     <Part title="Starts as when it failed">
       <div className={classes.leadLine}>
@@ -63,8 +83,8 @@ function Starts() {
           size="xs"
           unit=""
           limits={[0, 1000]}
-          value={told[0]}
-          onCommit={(failed) => before(failed === null ? null : Math.round(failed), told[1])}
+          value={failed}
+          onCommit={(next) => before(0, next === null ? null : Math.round(next))}
         />
         <QuantityInput
           label="of so many"
@@ -72,11 +92,29 @@ function Starts() {
           size="xs"
           unit=""
           limits={[1, 1000]}
-          value={told[1]}
-          onCommit={(all) => before(told[0], all === null ? null : Math.round(all))}
+          value={all}
+          onCommit={(next) => before(1, next === null ? null : Math.round(next))}
+        />
+        <QuantityInput
+          label="off for at least, minutes"
+          isCompact
+          size="xs"
+          unit=""
+          limits={[0, 10_000]}
+          value={off === null ? null : off / 60}
+          onCommit={(minutes) => before(2, minutes === null ? null : 60 * minutes)}
+        />
+        <QuantityInput
+          label="no warmer than"
+          isCompact
+          size="xs"
+          unit="°C"
+          limits={[-40, 60]}
+          value={warmth}
+          onCommit={(next) => before(3, next)}
         />
       </div>
-      {told[0] !== null && told[1] !== null && told[0] > told[1] && (
+      {failed !== null && all !== null && failed > all && (
         <p className={text.wrong}>More failed than there were starts: nothing was stored.</p>
       )}
       <div className={classes.leadLine}>
@@ -89,19 +127,27 @@ function Starts() {
           value={offMinutes}
           onCommit={setOffMinutes}
         />
-        <Button
-          size="compact-sm"
-          loading={isLoading}
-          onClick={() => void act({ kind: "cold_start", word: "good", value })}
-        >
+        <QuantityInput
+          label="and as warm as"
+          isCompact
+          size="xs"
+          unit="°C"
+          limits={[-40, 60]}
+          value={celsius}
+          onCommit={setCelsius}
+        />
+        <Button size="compact-sm" loading={isLoading} onClick={() => start("good")}>
           It started
         </Button>
-        <Button size="compact-sm" onClick={() => void act({ kind: "cold_start", word: "failed", value })}>
+        <Button size="compact-sm" onClick={() => start("failed")}>
           It failed
         </Button>
       </div>
       <p className={text.softLine} role="status">
-        {startsWords(starts, wanted)} A start counts only when off for as long and as cold as when it failed.
+        {startsWords(starts, wanted)}{" "}
+        {off !== null && warmth !== null
+          ? "What was off for less, or was warmer, is kept and does not count."
+          : "A start counts only when off for as long and as cold as when it failed: tell both, and it is held against them."}
       </p>
       <ProblemNote problem={problem} />
     </Part>
@@ -203,6 +249,60 @@ function BurnIn() {
   );
 }
 
+/** A time by its name: what it was read through is taken down with it. */
+function Timings() {
+  const { facts } = useJob();
+  const [act, { problem }] = useLogAct();
+  const rig = useAppSelector((state) => state.workplace.probe.rig);
+  const [name, setName] = useState<TimingName>("rails_up");
+  const [seconds, setSeconds] = useState<number | null>(null);
+  const found = timings(facts);
+  const [most, setMost] = useState<number | null>(null);
+  const log = () =>
+    void act({ kind: "timing", word: name, value: seconds, numbers: [most ?? 0], note: timingRigOf(rig) });
+  return (
+    <Part title="Timing">
+      <div className={classes.leadLine}>
+        <NativeSelect
+          aria-label="Which time"
+          size="xs"
+          data={timingNames.map((value) => ({ value, label: timingLabels[value] }))}
+          value={name}
+          onChange={(event) => setName(event.currentTarget.value as TimingName)}
+        />
+        <QuantityInput
+          label="It took"
+          isCompact
+          size="xs"
+          unit="s"
+          limits={[0, 600]}
+          value={seconds}
+          onCommit={setSeconds}
+        />
+        <QuantityInput
+          label="at most"
+          isCompact
+          size="xs"
+          unit="s"
+          limits={[0.0001, 600]}
+          value={most}
+          placeholder="unknown"
+          onCommit={setMost}
+        />
+        <Button size="compact-sm" disabled={seconds === null} onClick={log}>
+          Log it
+        </Button>
+      </div>
+      {found.map((one) => (
+        <p key={one.name} className={one.state === "above" ? text.wrong : text.softLine}>
+          {timingWords(one)}
+        </p>
+      ))}
+      <ProblemNote problem={problem} />
+    </Part>
+  );
+}
+
 function InDevice({ isBlocked: isRefused }: { readonly isBlocked: boolean }) {
   const { facts, detail } = useJob();
   const [act, { problem }] = useLogAct();
@@ -235,15 +335,15 @@ function InDevice({ isBlocked: isRefused }: { readonly isBlocked: boolean }) {
 }
 
 function Insulation() {
-  const { facts, houseRules } = useJob();
+  const { facts, houseRules, rules } = useJob();
   const [act, { problem }] = useLogAct();
-  const [protectionClass, setClass] = useState<ProtectionClass>("I");
+  const protectionClass = protectionClassOf(facts.acts);
   const last = lastActOf(facts.acts, "insulation_read", null);
   const volts = last?.numbers?.[0] ?? usualTestVolts;
-  const leastInsulationOhms = (protectionClass === "II" ? 2 : 1) * houseRules["prove.insulationOhms"];
+  const least = leastInsulationOhms(facts.acts, rules);
   const bond = facts.powerEvents.filter((one) => one.item === "earth_bond").at(-1)?.values?.[0];
   const found = earthAndInsulation({
-    ...{ protectionClass, leastInsulationOhms, mostEarthOhms: houseRules["prove.earthBondOhms"] },
+    ...{ protectionClass, leastInsulationOhms: least, mostEarthOhms: houseRules["prove.earthBondOhms"] },
     earthOhms: typeof bond === "number" ? bond : null,
     ...{ insulationOhms: last?.value ?? null, testVolts: volts },
   });
@@ -259,7 +359,7 @@ function Insulation() {
             { value: "I", label: "with earth" },
             { value: "II", label: "double insulated" },
           ]}
-          onChange={(value) => setClass(value as ProtectionClass)}
+          onChange={(word) => void act({ kind: "protection_class", word })}
         />
         <QuantityInput
           label={`Mains to earth or outputs, ${volts} V d.c.`}
@@ -272,8 +372,8 @@ function Insulation() {
         />
       </div>
       <p className={found.overall === "fail" ? text.wrong : text.softLine} role="status">
-        {insulationWords(found)} At least <Quantity value={leastInsulationOhms} unit="Ω" /> by house rule; local rules
-        come first. The earth bond is logged at Hand over, on the closed case.
+        {insulationWords(found)} At least <Quantity value={least} unit="Ω" /> by house rule; local rules come first. The
+        earth bond is logged at Hand over, on the closed case.
       </p>
       <ProblemNote problem={problem} />
     </Part>

@@ -6,6 +6,7 @@ import {
   fittedRippleVolts,
   type HeatCurve,
   heatCurves,
+  leadOhmsOf,
   lifeByTenKelvinRule,
   loadedRails,
   proofPlan,
@@ -14,6 +15,7 @@ import {
   railCurve,
   rippleLimitVolts,
   standingReadings,
+  timings,
 } from "@pale-cap/core";
 import {
   coarseLabels,
@@ -25,6 +27,7 @@ import {
   proofStateLabels,
   proofStepLabels,
   settleWords,
+  timingWords,
 } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { useMemo } from "react";
@@ -67,12 +70,14 @@ export function ProofPage() {
 function Curves() {
   const { detail, facts, rules } = useJob();
   const rails = loadedRails(detail.nets) as readonly Net[];
-  const curves = rails.map((net) => ({ net, curve: railCurve(net, facts, null) }));
+  const curves = rails.map((net) => ({ net, curve: railCurve(net, facts, leadOhmsOf(facts.acts, net.id)) }));
   const heat = heatCurves(facts);
-  const nameOf = ({ targetKind, targetId }: HeatCurve) =>
-    (targetKind === "part"
-      ? detail.positions.find((one) => one.id === targetId)?.designator
-      : detail.nets.find((one) => one.id === targetId)?.name) ?? "the unit";
+  const nameOf = ({ targetKind, targetId, isCaseClosed }: HeatCurve) => {
+    const places = targetKind === "part" ? detail.positions : [];
+    const part = places.find((one) => one.id === targetId)?.designator;
+    const name = part ?? detail.nets.find((one) => one.id === targetId)?.name ?? "the unit";
+    return isCaseClosed ? `${name}, case closed` : name;
+  };
   const steps = proofPlan(facts, rules);
   const isEmpty = curves.every(({ curve }) => curve.points.length === 0) && heat.length === 0;
   return (
@@ -114,6 +119,7 @@ function Curves() {
         </p>
       )}
       {curves.map(({ net, curve }) => curve.points.length > 0 && <RailCharts key={net.id} net={net} curve={curve} />)}
+      <Timings />
       <AsReceived />
       {heat.length > 0 && (
         <section>
@@ -131,7 +137,7 @@ function Curves() {
             />
             <ul>
               {heat.map((one) => (
-                <li key={`${one.targetKind} ${one.targetId}`}>
+                <li key={`${one.targetKind} ${one.targetId} ${one.isCaseClosed}`}>
                   <b>{nameOf(one)}</b>{" "}
                   {one.settle
                     ? settleWords(one.settle)
@@ -144,6 +150,23 @@ function Curves() {
         </section>
       )}
     </main>
+  );
+}
+
+/** Times by their names, each against the most it may be. */
+function Timings() {
+  const { facts } = useJob();
+  const found = timings(facts);
+  if (found.length === 0) return null;
+  return (
+    <section>
+      <h2>Timing</h2>
+      <ul>
+        {found.map((one) => (
+          <li key={one.name}>{timingWords(one)}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -192,7 +215,8 @@ function LifeThere({ curve }: { readonly curve: HeatCurve }) {
   return (
     <div className={text.soft}>
       {listed.maker} {listed.series} at {celsius.toFixed(0)} °C{settled === null ? ", not settled yet" : ""}:{" "}
-      {lifeText(cappedLifeHours)} of running, by ten kelvin for half; closing the case warms it further.
+      {lifeText(cappedLifeHours)} of running, by ten kelvin for half;{" "}
+      {curve.isCaseClosed ? "with its case closed." : "closing the case warms it further."}
     </div>
   );
 }
@@ -256,7 +280,7 @@ function RailCharts({ net, curve }: { readonly net: Net; readonly curve: RailCur
         </tbody>
       </table>
       {curve.droop && (
-        <p>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), false)} What a lead adds is not taken off here.</p>
+        <p>{droopWords(curve.droop, Math.abs(net.nominalVolts ?? 0), leadOhmsOf(facts.acts, net.id) !== null)}</p>
       )}
       {curve.line && kneeWords(curve.line) && <p>{kneeWords(curve.line)}</p>}
     </section>

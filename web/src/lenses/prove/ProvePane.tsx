@@ -3,6 +3,7 @@ import type { Net } from "@pale-cap/contract";
 import {
   beforeAfter,
   isRunSinceLastAct,
+  likelyRail,
   proofOf,
   type RailCheck,
   type RailProof,
@@ -13,6 +14,7 @@ import {
   cautions,
   checkStateLabels,
   falsifierWords,
+  likelyRailWords,
   logTime,
   openPointWords,
   quantityFacts,
@@ -107,7 +109,7 @@ export function ProvePane() {
 }
 
 function Rail({ net }: { readonly net: Net }) {
-  const { facts, rules } = useJob();
+  const { detail, facts, rules } = useJob();
   const [target, select] = useTarget();
   const dispatch = useAppDispatch();
   const proof = proofOf(net, facts, rules);
@@ -117,6 +119,10 @@ function Rail({ net }: { readonly net: Net }) {
     dispatch(probeSet({ loadAmps, quantity }));
   };
   const load = net.fullLoadAmps ?? 0;
+  const readings = [proof.unloaded.reading, proof.loaded.reading];
+  const other = readings
+    .map((one) => (one?.value == null ? null : likelyRail(net, one.value, detail.nets)))
+    .find((one) => one !== null);
   const { unloaded, loaded, ripple, partLoadRatio } = proof;
   const band = ({ low, high }: RailCheck) =>
     low !== null && (
@@ -178,6 +184,7 @@ function Rail({ net }: { readonly net: Net }) {
             />
           </tbody>
         </table>
+        {other && <p className={text.wrong}>{likelyRailWords(net.name, other.name)}</p>}
         {proof.loadRegulationRatio !== null && (
           <p className={classes.regulation}>
             Load regulation{" "}

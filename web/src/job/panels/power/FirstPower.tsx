@@ -118,6 +118,11 @@ function RigChecks() {
           checked={rig.isIsolationTransformer}
           onChange={(event) => set({ isIsolationTransformer: event.currentTarget.checked })}
         />
+        <Checkbox
+          label="case closed around it"
+          checked={rig.isCaseClosed === true}
+          onChange={(event) => set({ isCaseClosed: event.currentTarget.checked })}
+        />
       </div>
       <p className={text.softLine}>
         {residualCurrentWords(rig)} {rig.isSeriesLamp && rigNotes.seriesLamp}{" "}

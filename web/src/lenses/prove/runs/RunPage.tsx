@@ -1,6 +1,6 @@
 import { Button, Loader } from "@mantine/core";
 import type { RunRow } from "@pale-cap/contract";
-import type { RunSample } from "@pale-cap/core";
+import { type RunSample, stepFinding } from "@pale-cap/core";
 import { cautions, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { Link, useParams } from "react-router";
@@ -11,6 +11,8 @@ import { deviceName } from "../../../job/parts";
 import { Caution } from "../../../ui/Caution";
 import { download } from "../../../ui/download";
 import { asProblem, ProblemNote } from "../../../ui/ProblemNote";
+import { Quantity } from "../../../ui/Quantity";
+import { TableHead } from "../../../ui/TableHead";
 import text from "../../../ui/text.module.css";
 import { RunCharts } from "./RunCharts";
 import { RunStatus } from "./RunStatus";
@@ -78,6 +80,7 @@ function Run({ runId }: { readonly runId: string }) {
       ) : (
         <p className={text.soft}>Nothing was read yet.</p>
       )}
+      <RunSteps run={run} samples={samples} />
       <section>
         <h2>What happened</h2>
         <ol className={classes.events}>
@@ -92,6 +95,58 @@ function Run({ runId }: { readonly runId: string }) {
         </ol>
       </section>
     </main>
+  );
+}
+
+/** What each step came to: rails at their loads, ripple, what was drawn and what of it came out. */
+function RunSteps({ run, samples }: { readonly run: RunRow; readonly samples: readonly RunSample[] }) {
+  const { nameOf } = useRunNames();
+  const { plan } = run;
+  const found = plan.steps.flatMap((_, step) => {
+    const finding = stepFinding(plan, step, samples);
+    return finding ? [{ step, finding }] : [];
+  });
+  if (found.length === 0) return null;
+  const heads = [
+    ...["Step", ...plan.rails.map((rail) => nameOf(rail.netId) ?? "rail")],
+    ...(plan.ripple ? [`Ripple ${nameOf(plan.ripple.netId)}`] : []),
+    ...["Drawn", "Comes out"],
+    ...plan.spots.map((spot) => spotName(spot, nameOf)),
+  ];
+  return (
+    <section>
+      <h2>Steps</h2>
+      <table className={`${text.table} ${text.ruled}`} aria-label="Steps of the run">
+        <TableHead names={heads} />
+        <tbody>
+          {found.map(({ step, finding }) => (
+            <tr key={step}>
+              <th scope="row">{step + 1}</th>
+              {finding.rails.map((rail) => (
+                <td key={rail.netId}>
+                  <Quantity value={rail.volts} unit="V" digits={4} keepsZeros /> at{" "}
+                  <Quantity value={Math.max(rail.amps, 0)} unit="A" digits={3} />
+                </td>
+              ))}
+              {plan.ripple && (
+                <td>
+                  <Quantity value={finding.rippleVolts} unit="V" digits={3} />
+                </td>
+              )}
+              <td>
+                <Quantity value={finding.inputWatts} unit="W" digits={3} />
+              </td>
+              <td>{finding.efficiencyRatio === null ? "" : `${Math.round(100 * finding.efficiencyRatio)} %`}</td>
+              {finding.celsius.map((celsius, n) => (
+                <td key={plan.spots[n]?.thermometerId}>
+                  <Quantity value={celsius} unit="°C" digits={3} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 

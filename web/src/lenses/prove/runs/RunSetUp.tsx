@@ -1,5 +1,5 @@
-import { Button, NativeSelect, SegmentedControl } from "@mantine/core";
-import type { Net } from "@pale-cap/contract";
+import { Button, Checkbox, NativeSelect, SegmentedControl } from "@mantine/core";
+import type { Net, NewRun } from "@pale-cap/contract";
 import {
   formatQuantity,
   loadedRails,
@@ -37,6 +37,8 @@ export function RunSetUp() {
   const [scopedId, setScopedId] = useState<string | null>(null);
   const [spotId, setSpotId] = useState("");
   const [celsius, setCelsius] = useState<number | null>(houseRules["prove.spotCelsius"]);
+  const [isOverloadMeant, setOverload] = useState(false);
+  const [isCaseClosed, setCaseClosed] = useState(false);
   const rails = loadedRails(netsInOrder(detail)) as readonly Net[];
   const usable = Object.values(states).filter(
     (one) => one.benchId === bench?.id && one.status === "ready" && (detail.job.takesSimulated || !one.isSimulated),
@@ -63,14 +65,16 @@ export function RunSetUp() {
       ? [{ thermometerId: thermometer.id, targetKind: "part", targetId: spotId, mostCelsius: celsius }]
       : [];
   const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
+  const isOverload = isOverloadMeant && kind === "load_run";
   const plan = proposedRun({
     ...{ kind, nets: detail.nets, labelWatts, rules: rules.rail, mainsId: mains?.id ?? null, spots },
     loads: rails.flatMap((net, n) => (loadOf(net, n) === "" ? [] : [{ netId: net.id, loadId: loadOf(net, n) }])),
     scope: scope && scopedRail !== "" ? { scopeId: scope.id, netId: scopedRail } : null,
     dwellSeconds: kind === "load_run" ? (stepSeconds ?? 0) : 3600 * (burnInHours ?? 0),
     mostKelvinPerMinute: houseRules["prove.kelvinPerMinute"],
+    isOverloadMeant: isOverload,
   });
-  const fault = runPlanFault(plan, detail.nets, labelWatts);
+  const fault = runPlanFault(plan, detail.nets, labelWatts, isOverload);
   const nameOf = (id: string | null) => detail.nets.find((one) => one.id === id)?.name ?? null;
   const isMainsOn = mains?.settings.output === "ON";
   const held = plan.rails.some((one) => states[one.loadId]?.runId) || (mains?.runId ?? null) !== null;
@@ -84,8 +88,9 @@ export function RunSetUp() {
     void begin({
       jobId: detail.job.id,
       body: {
-        ...{ id: newId(), plan, switchesMains: mains !== null && !isMainsOn, isOverloadMeant: false, personId },
-      } as never,
+        ...{ id: newId(), plan: plan as NewRun["plan"], switchesMains: mains !== null && !isMainsOn, personId },
+        ...{ isOverloadMeant: isOverload, isCaseClosed },
+      },
     });
   return (
     <div>
@@ -177,6 +182,20 @@ export function RunSetUp() {
             onCommit={setCelsius}
           />
         )}
+      </div>
+      <div className={runs.row}>
+        {kind === "load_run" && (
+          <Checkbox
+            label="and 110 %, beyond the promise"
+            checked={isOverloadMeant}
+            onChange={(event) => setOverload(event.currentTarget.checked)}
+          />
+        )}
+        <Checkbox
+          label="in its closed case"
+          checked={isCaseClosed}
+          onChange={(event) => setCaseClosed(event.currentTarget.checked)}
+        />
       </div>
       <p className={text.softLine}>
         {plan.steps.length === 1 ? "One step" : `${plan.steps.length} steps`},{" "}
