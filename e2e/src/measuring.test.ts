@@ -168,9 +168,9 @@ describe("the Instruments place", () => {
     await bench.close();
     await page.see("not there");
     bench = await startBench(basePort);
-    await page.until("see all six ready again", async () => {
+    await page.until("see all seven ready again", async () => {
       const ready = await browser.driver.findElements(By.css("section[data-status='ready']"));
-      return ready.length === 6;
+      return ready.length === 7;
     });
   });
 });

@@ -60,7 +60,7 @@ describe("a load run over two rails", () => {
   it("is drawn while it goes on, and is cut off by heat: the mains first, the loads after it", async () => {
     const jobId = await makeJob("10-sink-without-paste");
     await page.open(`/jobs/${jobId}/prove`);
-    await page.see("A run over what was promised");
+    await page.click("A run over what was promised");
     await page.fill("Each step", "2\t");
     await page.see("A step is shorter than three of its samples");
     await page.fill("Each step", "4\t");
@@ -100,6 +100,7 @@ describe("a load run over two rails", () => {
     const moment = { at: new Date().toISOString(), clockId: null, personId: null };
     const blown = { id: randomUUID(), kind: "fuse_blown", resistanceOhms: null, hasShort: null, note: null };
     await page.open(`/jobs/${jobId}/prove`);
+    await page.click("A run over what was promised");
     await page.see("Switch the mains on and begin");
     // Somebody else logs it meanwhile: the press itself is held against it.
     await api.send(`/jobs/${jobId}/power-events`, { ...blown, ...moment });
@@ -116,6 +117,7 @@ describe("a burn-in whose server is killed", () => {
   async function begin(): Promise<string> {
     const jobId = await makeJob("01-healthy");
     await page.open(`/jobs/${jobId}/prove`);
+    await page.click("A run over what was promised");
     await page.switchTo("Burn-in");
     await page.fill("For", "0.006\t");
     await page.click("Switch the mains on and begin");

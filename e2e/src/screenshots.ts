@@ -4,6 +4,7 @@ import { fileURLToPath } from "node:url";
 import { startBench } from "@pale-cap/bench";
 import { Key } from "selenium-webdriver";
 import { openBrowser, resize } from "./browser";
+import { openLoadRun } from "./loadRunPicture";
 import { Page } from "./page";
 import { openServer } from "./server";
 import { demoLines, views } from "./views";
@@ -35,6 +36,10 @@ try {
     writeFileSync(join(folder, `${view.file}.png`), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
     console.log(`docs/screenshots/${view.file}.png`);
   }
+  await resize(browser.driver, { width: 1280, height: 800, scheme: "light" });
+  await openLoadRun(server, page);
+  writeFileSync(join(folder, "load-run.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
+  console.log("docs/screenshots/load-run.png");
 } finally {
   await browser.close();
   await server.close();

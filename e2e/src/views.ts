@@ -31,7 +31,7 @@ export const views = [
   { file: "other-parts", path: "/parts/other", heading: "of this kind", isOnlyTested: true },
   { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
   { file: "house-rules", path: "/house-rules", heading: "House rules" },
-  { file: "working-safely", path: "/working-safely", heading: "Working safely" },
+  { file: "working-safely", path: "/working-safely", heading: "Working safely", isOnlyTested: true },
   { file: "report", model: "Counter 2 display", lens: "report" },
 ] as const;
 

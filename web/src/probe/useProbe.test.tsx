@@ -47,6 +47,8 @@ const selected = () => store.getState().workplace.targets["job-1"];
 const lastBody = () => submitted.mock.lastCall?.[0].body;
 
 beforeEach(() => {
+  // What is asked of the server meanwhile, such as its benches, has no answer here.
+  vi.stubGlobal("fetch", () => new Promise(() => undefined));
   localStorage.clear();
   submitted.mockClear();
   store.dispatch(probeSet({ quantity: "esr", circuitState: "lead_lifted" }));

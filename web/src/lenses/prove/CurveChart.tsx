@@ -37,8 +37,10 @@ export function CurveChart(props: {
   readonly limits: readonly number[];
   /** So many points that marks would cover the line. */
   readonly isDense?: boolean;
+  /** Nought is its floor. */
+  readonly isFromNought?: boolean;
 }) {
-  const { label, x, y, lines, limits, isDense = false } = props;
+  const { label, x, y, lines, limits, isDense = false, isFromNought = false } = props;
   const values = [...lines.flatMap((one) => one.points.map(([, value]) => value)), ...limits];
   if (values.length === limits.length) return <p className={text.soft}>{label}: not read.</p>;
   const tick = { fill: "var(--ink-soft)", fontSize: 12 };
@@ -61,7 +63,7 @@ export function CurveChart(props: {
             name={y.name}
             width={64}
             tick={tick}
-            domain={["auto", "auto"]}
+            domain={[isFromNought ? 0 : "auto", "auto"]}
             tickFormatter={(value: number) => String(Number(value.toPrecision(4)))}
             label={{ value: y.name, angle: -90, position: "insideLeft", fill: "var(--ink-soft)" }}
           />

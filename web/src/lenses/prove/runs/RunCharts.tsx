@@ -51,11 +51,12 @@ export function RunCharts({ run, samples }: { readonly run: RunRow; readonly sam
       <CurveChart
         label="Amperes"
         isDense
+        isFromNought
         x={x}
         y={{ name: "amperes", unit: "A" }}
         lines={plan.rails.map((rail) => ({
           name: name(rail.netId),
-          points: over((one) => railOf(rail.netId)(one)?.amps),
+          points: over((one) => Math.max(railOf(rail.netId)(one)?.amps ?? 0, 0)),
         }))}
         limits={[]}
       />
@@ -63,6 +64,7 @@ export function RunCharts({ run, samples }: { readonly run: RunRow; readonly sam
         <CurveChart
           label="Watts drawn"
           isDense
+          isFromNought
           x={x}
           y={{ name: "watts", unit: "W" }}
           lines={[{ name: "from the mains", points: over((one) => one.inputWatts) }]}

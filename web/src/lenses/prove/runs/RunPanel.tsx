@@ -22,7 +22,7 @@ export function RunPanel() {
     <Part title="Run by the instruments" aside={shown && <Link to={pageOf(shown.id)}>drawn over time</Link>}>
       {shown && <RunStatus run={shown} samples={samples} />}
       {live === null && !power.isShut && detail.job.handedOverAt === null && (
-        <details className={classes.others} open={shown === null}>
+        <details className={classes.others}>
           <summary>{shown === null ? "A run over what was promised" : "Another run"}</summary>
           <RunSetUp />
         </details>

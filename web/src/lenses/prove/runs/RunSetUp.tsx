@@ -67,7 +67,7 @@ export function RunSetUp() {
   const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
   const isOverload = isOverloadMeant && kind === "load_run";
   const plan = proposedRun({
-    ...{ kind, nets: detail.nets, labelWatts, rules: rules.rail, mainsId: mains?.id ?? null, spots },
+    ...{ kind, nets: netsInOrder(detail), labelWatts, rules: rules.rail, mainsId: mains?.id ?? null, spots },
     loads: rails.flatMap((net, n) => (loadOf(net, n) === "" ? [] : [{ netId: net.id, loadId: loadOf(net, n) }])),
     scope: scope && scopedRail !== "" ? { scopeId: scope.id, netId: scopedRail } : null,
     dwellSeconds: kind === "load_run" ? (stepSeconds ?? 0) : 3600 * (burnInHours ?? 0),
@@ -132,6 +132,7 @@ export function RunSetUp() {
                   <NativeSelect
                     aria-label={`Load on ${net.name}`}
                     size="xs"
+                    w={168}
                     data={[
                       { value: "", label: "no load" },
                       ...loads.map((one) => ({ value: one.id, label: one.name })),
@@ -140,9 +141,9 @@ export function RunSetUp() {
                     onChange={(event) => setChosenLoads({ ...chosenLoads, [net.id]: event.currentTarget.value })}
                   />
                 </td>
-                <td className={text.soft}>
+                <td className={`${text.soft} ${runs.limits}`}>
                   {rail
-                    ? `to ${amps(net.fullLoadAmps ?? 0)}; ends below ${rail.lowVolts} V, above ${rail.highVolts} V`
+                    ? `to ${amps(net.fullLoadAmps ?? 0)}, between ${rail.lowVolts} and ${rail.highVolts} V`
                     : "not in the run"}
                 </td>
               </tr>

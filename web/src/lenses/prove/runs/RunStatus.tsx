@@ -97,7 +97,7 @@ export function RunStatus({ run, samples }: { readonly run: RunRow; readonly sam
       )}
       {isGoing && (
         <div className={classes.acts}>
-          <Button size="md" color="red" variant="filled" loading={isLoading} onClick={() => say("cancel")}>
+          <Button size="md" className={classes.stopButton} loading={isLoading} onClick={() => say("cancel")}>
             Stop: {plan.mainsId === null ? "loads off" : "mains off"}
           </Button>
           {state.name === "running" ? (
