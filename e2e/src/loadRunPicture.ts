@@ -37,7 +37,7 @@ export async function openLoadRun(server: ServerUnderTest, page: Page): Promise<
   const idOf = (name: string) => instruments.find((one) => one.name === name)?.id ?? "";
   const { nets } = await api.load<JobDetail>(`/jobs/${jobId}`);
   const plan = proposedRun({
-    ...{ kind: "load_run", nets: [...nets].sort((one) => (one.id === a ? -1 : 1)), labelWatts: null },
+    ...{ kind: "load_run", nets: [...nets].sort((one) => (one.id === a ? -1 : 1)), label: { watts: null, groups: [] } },
     ...{ rules: sampleRules.rail, mainsId: idOf("Mains source"), dwellSeconds: 4, mostKelvinPerMinute: 90 },
     loads: [
       { netId: a, loadId: idOf("Electronic load") },

@@ -84,6 +84,8 @@ export function loadFaultWords(code: LoadFault, amps: number, promisedAmps: numb
       return `${load} is more than the ${formatQuantity(promisedAmps, "A").text} that were promised: an overload, and no proof of the promise.`;
     case "above_label":
       return `${load} is more than the label's watts allow.`;
+    case "above_combined":
+      return `${load}, with what the label counts together with it, is more than that allows.`;
     case "below_zero":
       return `${load} is no load.`;
     case "not_a_rail":

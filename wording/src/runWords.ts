@@ -35,6 +35,8 @@ export function runPlanFaultWords(code: RunPlanFault, rail: string | null): stri
       return `${name} would be loaded with more than was promised of it.`;
     case "above_label":
       return "All loads together are more than the label's watts.";
+    case "above_combined":
+      return "Some loads together are more than the label allows of those rails.";
     case "below_zero":
       return `A load below nought on ${name} is no load.`;
     case "not_a_rail":

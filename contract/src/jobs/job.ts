@@ -79,6 +79,12 @@ const labelPlateSchema = strictObject({
     .required(),
   /** Of all outputs together. */
   outputWatts: nullableBetween(0.1, 5000).optional(),
+  /** Of some outputs together, by their names or volts as printed. */
+  combined: array()
+    .of(strictObject({ rails: nullableText(80), watts: nullableBetween(0.1, 5000) }).required())
+    .max(6)
+    .default(undefined)
+    .optional(),
   plugPolarity: nullableWord<PlugPolarity>(plugPolarities),
   plugNote: nullableText(80),
   temperatureLimitCelsius: nullableBetween(-40, 150),

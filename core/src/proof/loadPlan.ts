@@ -1,6 +1,6 @@
 import type { BoardNet } from "../board/board";
-import { promisedWatts } from "../board/promisedWatts";
 import { sectionFacts } from "../board/sections";
+import { type LabelLimits, labelShare } from "./labelLimits";
 
 /** One state of all promised rails at once: one at its share, the others light; or all together. */
 export interface LoadStep {
@@ -31,12 +31,12 @@ export function loadedRails(nets: readonly BoardNet[]): readonly BoardNet[] {
 
 /**
  * The steps of load that show a promise: each rail at 0, 25, 50, 75 and 100 % of it with the others at a tenth, then all together
- * as far as the label's watts reach. A rail with a least load is never below it; a current output is loaded by volts and never
+ * as far as the label's watts reach, of all and of those that it counts together. A rail with a least load is never below it; a current output is loaded by volts and never
  * left open: it has no step of its own here and keeps its full load.
  *
- * @param labelWatts of the type plate; null: the promise itself counts
+ * @param label of the type plate: of all outputs, and of some together
  */
-export function loadPlan(nets: readonly BoardNet[], labelWatts: number | null): readonly LoadStep[] {
+export function loadPlan(nets: readonly BoardNet[], label: LabelLimits): readonly LoadStep[] {
   const rails = loadedRails(nets);
   const full = (net: BoardNet) => net.fullLoadAmps ?? 0;
   const light = (net: BoardNet, ratio: number) =>
@@ -52,30 +52,34 @@ export function loadPlan(nets: readonly BoardNet[], labelWatts: number | null): 
       });
     });
   if (rails.length < 2) return steps;
-  const watts = promisedWatts(nets);
-  const share = labelWatts === null || labelWatts >= watts ? 1 : labelWatts / watts;
+  const share = labelShare(wattsByRail(rails), label);
   const together = new Map(rails.map((net) => [net.id, ampsOf(net, share)]));
   return [...steps, { key: "together", netId: null, ratio: share, loads: together }];
 }
 
-export type LoadFault = "above_promise" | "below_zero" | "not_a_rail" | "above_label";
+/** Watts of each rail at its promise. */
+const wattsByRail = (rails: readonly BoardNet[]): ReadonlyMap<string, number> =>
+  new Map(rails.map((net) => [net.id, Math.abs(net.nominalVolts ?? 0) * (net.fullLoadAmps ?? 0)]));
+
+export type LoadFault = "above_promise" | "below_zero" | "not_a_rail" | "above_label" | "above_combined";
 
 /** What is wrong with a set of loads before anything is switched; null: nothing. Overload is its own choice. */
 export function loadFault(
   nets: readonly BoardNet[],
   loads: ReadonlyMap<string, number>,
-  labelWatts: number | null,
+  label: LabelLimits,
   isOverloadMeant = false,
 ): { readonly code: LoadFault; readonly netId: string | null } | null {
   const rails = loadedRails(nets);
-  let watts = 0;
+  const drawn = new Map<string, number>();
   for (const [netId, amps] of loads) {
     const net = rails.find((one) => one.id === netId);
     if (!net) return { code: "not_a_rail", netId };
     if (!(amps >= 0)) return { code: "below_zero", netId };
     if (!isOverloadMeant && amps > (net.fullLoadAmps ?? 0) * (1 + 1e-9)) return { code: "above_promise", netId };
-    watts += amps * Math.abs(net.nominalVolts ?? 0);
+    drawn.set(netId, amps * Math.abs(net.nominalVolts ?? 0));
   }
-  const isAbove = labelWatts !== null && watts > labelWatts * (1 + 1e-9);
-  return isAbove && !isOverloadMeant ? { code: "above_label", netId: null } : null;
+  if (isOverloadMeant || labelShare(drawn, label) > 1 - 1e-9) return null;
+  const isWhole = labelShare(drawn, { ...label, groups: [] }) < 1;
+  return { code: isWhole ? "above_label" : "above_combined", netId: null };
 }

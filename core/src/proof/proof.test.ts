@@ -73,7 +73,7 @@ describe("the plan of loads", () => {
   const net = (id: string, more: object = {}) =>
     sampleNet({ id, name: id, nominalVolts: 12, fullLoadAmps: 4, ...more });
   const rows = (nets: ReturnType<typeof net>[], watts: number | null = null) =>
-    loadPlan(nets, watts).map((step) => [step.netId, step.ratio, ...[...step.loads.values()]]);
+    loadPlan(nets, { watts, groups: [] }).map((step) => [step.netId, step.ratio, ...[...step.loads.values()]]);
   it("takes each rail up in quarters with the others at a tenth, then all as far as the label's watts", () => {
     const nets = [net("a"), net("b", { nominalVolts: 5, fullLoadAmps: 2 })];
     expect(rows(nets)).toEqual([
@@ -107,7 +107,7 @@ describe("the plan of loads", () => {
     const nets = [net("a"), net("bulk", { section: "bulk" }), net("c", { fullLoadAmps: null })];
     expect(loadedRails(nets).map((one) => one.id)).toEqual(["a"]);
     const fault = (loads: [string, number][], watts: number | null = null, over = false) =>
-      loadFault(nets, new Map(loads), watts, over)?.code ?? null;
+      loadFault(nets, new Map(loads), { watts, groups: [] }, over)?.code ?? null;
     expect([fault([["a", 4]]), fault([["a", 4.1]]), fault([["a", -1]]), fault([["c", 1]])]).toEqual([
       ...[null, "above_promise", "below_zero", "not_a_rail"],
     ]);

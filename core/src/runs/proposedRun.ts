@@ -3,6 +3,7 @@ import { railBand } from "../board/railBand";
 import type { RailRules } from "../board/railRules";
 import { tradeConstants } from "../constants/tradeConstants";
 import { hostLimitVolts } from "../proof/hostLimit";
+import { type LabelLimits, labelShare } from "../proof/labelLimits";
 import { type LoadStep, loadedRails, loadPlan } from "../proof/loadPlan";
 import type { RunKind, RunPlan, RunRail, RunSpot, RunStep } from "./runPlan";
 
@@ -11,7 +12,7 @@ const limits = tradeConstants.runs;
 export interface RunQuestion {
   readonly kind: RunKind;
   readonly nets: readonly BoardNet[];
-  readonly labelWatts: number | null;
+  readonly label: LabelLimits;
   readonly rules: RailRules;
   /** Which load hangs on which rail; a rail without one is not loaded. */
   readonly loads: readonly { readonly netId: string; readonly loadId: string }[];
@@ -33,10 +34,10 @@ export interface RunQuestion {
  * low is measured and told, a collapse ends it, and so with the ripple. Amperes a tenth above the promise, watts as a poor supply would draw. Usual.
  */
 export function proposedRun(question: RunQuestion): RunPlan {
-  const { kind, nets, labelWatts, rules, loads, mainsId, scope, spots, isOverloadMeant = false } = question;
+  const { kind, nets, label, rules, loads, mainsId, scope, spots, isOverloadMeant = false } = question;
   const loaded = nets.filter((net) => loads.some((one) => one.netId === net.id));
   const rails = loadedRails(loaded);
-  const all = loadPlan(loaded, labelWatts);
+  const all = loadPlan(loaded, label);
   const heaviest = all.at(-1);
   const meant = isOverloadMeant && heaviest && kind === "load_run" ? [overloaded(heaviest, rails)] : [];
   const chosen = kind === "load_run" ? [...all, ...meant] : heaviest ? [heaviest] : [];
@@ -46,7 +47,8 @@ export function proposedRun(question: RunQuestion): RunPlan {
     const amps = (net: BoardNet) => step.loads.get(net.id) ?? 0;
     // A label may promise less than one of its rails alone.
     const isBeyond = isOverloadMeant && meant.includes(step);
-    const share = labelWatts === null || isBeyond ? 1 : Math.min(1, labelWatts / Math.max(wattsOf(amps), 1e-9));
+    const drawn = new Map(rails.map((net) => [net.id, amps(net) * Math.abs(net.nominalVolts ?? 0)]));
+    const share = isBeyond ? 1 : labelShare(drawn, label);
     return {
       loads: rails.map((net) => ({ netId: net.id, amps: rounded(share * amps(net)) })),
       dwellSeconds: question.dwellSeconds,

@@ -1,4 +1,5 @@
 import type { BoardNet } from "../board/board";
+import type { LabelLimits } from "../proof/labelLimits";
 import { type LoadFault, loadFault } from "../proof/loadPlan";
 
 /** A run over the steps of load, or one load held for hours. */
@@ -61,12 +62,12 @@ export const leastSamplesPerStep = 3;
  * What is wrong with a plan before anything is switched; null: nothing. Each load of each step is held against promise and label;
  * an output that must not be open has its least load in each step, and stands on a load of its own.
  *
- * @param labelWatts of the type plate; null: the promise alone counts
+ * @param label of the type plate
  */
 export function runPlanFault(
   plan: RunPlan,
   nets: readonly BoardNet[],
-  labelWatts: number | null,
+  label: LabelLimits,
   isOverloadMeant = false,
 ): { readonly code: RunPlanFault; readonly netId: string | null } | null {
   const fault = (code: RunPlanFault, netId: string | null = null) => ({ code, netId });
@@ -90,7 +91,7 @@ export function runPlanFault(
     const stranger = step.loads.find((one) => !isRailOfRun(one.netId));
     if (stranger) return fault("not_a_rail", stranger.netId);
     const loads = new Map(step.loads.map((one) => [one.netId, one.amps]));
-    const found = loadFault(nets, loads, labelWatts, isOverloadMeant);
+    const found = loadFault(nets, loads, label, isOverloadMeant);
     if (found) return found;
     const open = nets.find((net) => isRailOfRun(net.id) && (loads.get(net.id) ?? 0) < leastAmps(net) * (1 - 1e-9));
     if (open) return fault("below_least_load", open.id);

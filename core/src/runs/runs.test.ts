@@ -1,6 +1,7 @@
 import { fc, test } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleNet, sampleRules } from "../../testing/sampleJob";
+import { noLabel } from "../proof/labelLimits";
 import { proposedRun } from "./proposedRun";
 import { loadedSeconds, type RunEvent, runState, secondsLeft, stepFinding } from "./runCourse";
 import { endOrder, mayGoOn, ownTimeouts } from "./runOrder";
@@ -45,8 +46,8 @@ const railA = (more: object, b: object = {}) => ({
 const watch = (...samples: RunSample[]) => watchRun(plan, samples);
 
 describe("a plan of a run", () => {
-  const fault = (more: Partial<RunPlan>, label: number | null = null, isOverload = false) =>
-    runPlanFault({ ...plan, ...more }, nets, label, isOverload)?.code ?? null;
+  const fault = (more: Partial<RunPlan>, watts: number | null = null, isOverload = false) =>
+    runPlanFault({ ...plan, ...more }, nets, { ...noLabel, watts }, isOverload)?.code ?? null;
   it("stands where each load is within promise and label, and each step holds three samples", () => {
     expect(fault({})).toBeNull();
     expect(fault({ steps: [{ loads: [amps("a", 1)], dwellSeconds: 3 }] })).toBeNull();
@@ -70,7 +71,7 @@ describe("a plan of a run", () => {
   it("never leaves a rail below its least load, nor a current output open", () => {
     const [a, b] = nets;
     const open = { ...plan, steps: [{ loads: [amps("a", 1)], dwellSeconds: 60 }] };
-    const of = (more: object) => runPlanFault(open, [a as never, { ...b, ...more } as never], null);
+    const of = (more: object) => runPlanFault(open, [a as never, { ...b, ...more } as never], noLabel);
     expect(of({})).toBeNull();
     expect(of({ leastLoadAmps: 0.2 })).toEqual({ code: "below_least_load", netId: "b" });
     expect(of({ isCurrentOutput: true })?.code).toBe("below_least_load");
@@ -83,7 +84,7 @@ describe("a plan of a run", () => {
 describe("the run that is proposed", () => {
   const rules = sampleRules.rail;
   const question = {
-    ...{ kind: "load_run" as const, nets, labelWatts: null, rules, mainsId: "mains", scope: null, spots: [] },
+    ...{ kind: "load_run" as const, nets, label: noLabel, rules, mainsId: "mains", scope: null, spots: [] },
     loads: [
       { netId: "a", loadId: "load 1" },
       { netId: "b", loadId: "load 2" },
@@ -101,12 +102,12 @@ describe("the run that is proposed", () => {
     // 44 W out, at 60 %, and ten beside.
     expect(proposed.mostInputWatts).toBe(84);
     expect(proposed.ripple).toEqual({ scopeId: "scope", netId: "a", mostVolts: 1.2 });
-    expect(runPlanFault(proposed, nets, null)).toBeNull();
+    expect(runPlanFault(proposed, nets, noLabel)).toBeNull();
   });
   it("keeps to the label, to the rails that have a load, and to the load of a burn-in", () => {
-    const labelled = proposedRun({ ...question, labelWatts: 22 });
+    const labelled = proposedRun({ ...question, label: { ...noLabel, watts: 22 } });
     expect(labelled.steps.at(-1)?.loads).toEqual([amps("a", 1), amps("b", 2)]);
-    expect(runPlanFault(labelled, nets, 22)).toBeNull();
+    expect(runPlanFault(labelled, nets, { ...noLabel, watts: 22 })).toBeNull();
     const one = proposedRun({
       ...question,
       loads: question.loads.slice(0, 1),
@@ -119,13 +120,20 @@ describe("the run that is proposed", () => {
     expect(burn.steps).toEqual([{ loads: [amps("a", 2), amps("b", 4)], dwellSeconds: 7200 }]);
     expect(proposedRun({ ...question, loads: [] }).steps).toEqual([]);
   });
+  it("keeps to what the label counts together", () => {
+    const label = { watts: null, groups: [{ netIds: ["a", "b"], watts: 33 }] };
+    const grouped = proposedRun({ ...question, label });
+    expect(grouped.steps.at(-1)?.loads).toEqual([amps("a", 1.5), amps("b", 3)]);
+    expect(runPlanFault(grouped, nets, label)).toBeNull();
+    expect(runPlanFault(proposedRun(question), nets, label)?.code).toBe("above_combined");
+  });
   it("goes beyond the promise only where that is meant, and then says so to its loads and limits", () => {
-    const over = proposedRun({ ...question, isOverloadMeant: true, labelWatts: 44 });
+    const over = proposedRun({ ...question, isOverloadMeant: true, label: { ...noLabel, watts: 44 } });
     expect(over.steps).toHaveLength(12);
     expect(over.steps.at(-1)?.loads).toEqual([amps("a", 2.2), amps("b", 4.4)]);
     expect(over.rails.map((one) => one.mostAmps)).toEqual([2.42, 4.84]);
-    expect(runPlanFault(over, nets, 44, true)).toBeNull();
-    expect(runPlanFault(over, nets, 44)?.code).toBe("above_promise");
+    expect(runPlanFault(over, nets, { ...noLabel, watts: 44 }, true)).toBeNull();
+    expect(runPlanFault(over, nets, { ...noLabel, watts: 44 })?.code).toBe("above_promise");
     expect(proposedRun({ ...question, kind: "burn_in", isOverloadMeant: true }).steps[0]?.loads).toEqual([
       amps("a", 2),
       amps("b", 4),

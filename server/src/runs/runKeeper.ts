@@ -1,5 +1,13 @@
 import { type Instrument, jobFacts, jobRules, type NewRun, type RunWord } from "@pale-cap/contract";
-import { firstPower, isRunSinceLastAct, jobChargeStates, lastAct, leastAmps, runPlanFault } from "@pale-cap/core";
+import {
+  firstPower,
+  isRunSinceLastAct,
+  jobChargeStates,
+  labelLimits,
+  lastAct,
+  leastAmps,
+  runPlanFault,
+} from "@pale-cap/core";
 import { powerGateWords, runPlanFaultWords, shutterWords } from "@pale-cap/wording";
 import type { Logger } from "pino";
 import type { ProofRunRow } from "../database/models/proofRuns";
@@ -70,8 +78,8 @@ export class RunKeeper {
     });
     if (known === null) return null;
     const { detail, all, rules } = known;
-    const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
-    const fault = runPlanFault(plan, detail.nets, labelWatts, isOverloadMeant);
+    const label = labelLimits(detail.job.intakeDetails.labelPlate, detail.nets);
+    const fault = runPlanFault(plan, detail.nets, label, isOverloadMeant);
     if (fault) {
       const rail = detail.nets.find((one) => one.id === fault.netId)?.name ?? null;
       throw new HttpProblem("conflict", runPlanFaultWords(fault.code, rail));

@@ -32,6 +32,9 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
   const setFeed = (more: Partial<typeof feed>) => onChange({ ...details, feed: { ...feed, ...more } });
   const setRail = (index: number, more: Partial<LabelPlate["rails"][number]>) =>
     set({ rails: labelPlate.rails.map((rail, one) => (one === index ? { ...rail, ...more } : rail)) });
+  const combined = labelPlate.combined ?? [];
+  const setCombined = (index: number, more: Partial<(typeof combined)[number]>) =>
+    set({ combined: combined.map((one, at) => (at === index ? { ...one, ...more } : one)) });
   return (
     <Part title="Label plate" aside={<span className={text.dim}>everything may be unknown</span>}>
       <div className={classes.row}>
@@ -152,6 +155,40 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
         onChange={(outputWatts) => set({ outputWatts })}
         onValidity={validity("outputWatts")}
       />
+      {combined.map((one, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: lines of a label have no identity of their own
+        <div key={index} className={classes.plateRail}>
+          <TextInput
+            size="xs"
+            aria-label={`Counted together ${index + 1}, rails`}
+            placeholder="3.3 V + 5 V"
+            maxLength={80}
+            value={one.rails ?? ""}
+            onChange={(event) => setCombined(index, { rails: event.currentTarget.value || null })}
+          />
+          <QuantityInput
+            label={`Counted together ${index + 1}, watts`}
+            isLabelHidden
+            size="xs"
+            unit="W"
+            placeholder="watts"
+            limits={[0.1, 5000]}
+            value={one.watts}
+            onChange={(watts) => setCombined(index, { watts })}
+            onValidity={validity(`combined${index}`)}
+          />
+          <Button
+            size="xs"
+            aria-label={`Take counted together ${index + 1} off`}
+            onClick={() => set({ combined: combined.filter((_, at) => at !== index) })}
+          >
+            Off
+          </Button>
+        </div>
+      ))}
+      <Button size="xs" onClick={() => set({ combined: [...combined, { rails: null, watts: null }] })}>
+        Some outputs together, at most
+      </Button>
       <div className={classes.plug}>
         <PlugDrawing polarity={labelPlate.plugPolarity} />
         <SegmentedControl

@@ -1,6 +1,6 @@
 import { Checkbox, SegmentedControl } from "@mantine/core";
 import type { Net, NetValues } from "@pale-cap/contract";
-import { lastActOf, leadOhmsOf, loadFault, loadPlan, railCurve } from "@pale-cap/core";
+import { labelLimits, lastActOf, leadOhmsOf, loadFault, loadPlan, railCurve } from "@pale-cap/core";
 import { droopWords, kneeWords, loadFaultWords } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { useAppDispatch } from "../../app/store/hooks";
@@ -28,15 +28,16 @@ export function LoadSteps({ net }: { readonly net: Net }) {
   const [act, told] = useLogAct();
   const stored = lastActOf(facts.acts, "read_at", net.id);
   const [point, setPoint] = useState<"terminals" | "lead_end">(stored?.word === "lead_end" ? "lead_end" : "terminals");
-  const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
-  const steps = useMemo(() => loadPlan(detail.nets, labelWatts), [detail.nets, labelWatts]);
+  const plate = detail.job.intakeDetails.labelPlate;
+  const label = useMemo(() => labelLimits(plate, detail.nets), [plate, detail.nets]);
+  const steps = useMemo(() => loadPlan(detail.nets, label), [detail.nets, label]);
   const own = steps.filter((one) => one.netId === net.id);
   const together = steps.find((one) => one.netId === null);
   const leadOhms = leadOhmsOf(facts.acts, net.id);
   const isLeadOff = leadOhms !== null;
   const curve = railCurve(net, facts, leadOhms);
   const faults = curve.points.flatMap(({ loadAmps: amps }) => {
-    const fault = loadFault(detail.nets, new Map([[net.id, amps]]), labelWatts);
+    const fault = loadFault(detail.nets, new Map([[net.id, amps]]), label);
     return fault ? [{ code: fault.code, amps }] : [];
   });
   const change = (values: Partial<NetValues>) => void edit((latest) => netUpdate(latest, net.id, () => values));

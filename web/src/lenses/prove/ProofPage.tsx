@@ -4,11 +4,16 @@ import {
   beforeAfter,
   currentPart,
   fittedRippleVolts,
+  formatQuantity,
   type HeatCurve,
   heatCurves,
+  lastAct,
+  lastActOf,
   leadOhmsOf,
   lifeByTenKelvinRule,
   loadedRails,
+  type OutputShare,
+  outputShares,
   proofPlan,
   type RailCurve,
   railBand,
@@ -181,11 +186,29 @@ function AsReceived() {
     sound && `sound: ${sound}`,
   ].filter(Boolean);
   const seen = standingReadings(facts.readings).filter((one) => one.quantity === "observation" && one.isPowered);
-  if (words.length === 0 && beforeAfter(facts).length === 0 && seen.length === 0) return null;
+  const shares = outputShares(detail.nets, facts);
+  const idle = shares.filter((one) => one.efficiencyRatio === null).at(-1);
+  const best = shares.reduce<OutputShare | null>(
+    (most, one) => (one.efficiencyRatio !== null && one.outputWatts > (most?.outputWatts ?? 0) ? one : most),
+    null,
+  );
+  const order = (fact: { readonly sequence: number | null } | null) => fact?.sequence ?? Number.POSITIVE_INFINITY;
+  const change = lastAct(facts.ticks);
+  const holdUp = lastActOf(facts.acts, "hold_up", null);
+  const held = holdUp && (change === null || order(holdUp) > order(change)) ? (holdUp.value ?? null) : null;
+  if (words.length === 0 && beforeAfter(facts).length === 0 && seen.length === 0 && held === null) return null;
   return (
     <section>
       <h2>As it was, and as it is</h2>
       {words.length > 0 && <p>As received: {words.join(", ")}.</p>}
+      {idle && <p>Draws {formatQuantity(idle.inputWatts, "W").text} with next to nothing on its outputs.</p>}
+      {best?.efficiencyRatio != null && (
+        <p>
+          Of {formatQuantity(best.inputWatts, "W").text} in, {formatQuantity(best.outputWatts, "W").text} come out:{" "}
+          {Math.round(100 * best.efficiencyRatio)} %.
+        </p>
+      )}
+      {held !== null && <p>Its outputs stood for {formatQuantity(held, "s").text} after the mains went.</p>}
       <BeforeAfterTable />
       {seen.length > 0 && (
         <p>

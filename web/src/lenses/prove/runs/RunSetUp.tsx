@@ -2,6 +2,7 @@ import { Button, Checkbox, NativeSelect, SegmentedControl } from "@mantine/core"
 import type { Net, NewRun } from "@pale-cap/contract";
 import {
   formatQuantity,
+  labelLimits,
   loadedRails,
   proposedRun,
   type RunKind,
@@ -64,17 +65,17 @@ export function RunSetUp() {
     thermometer && spotId !== "" && celsius !== null
       ? [{ thermometerId: thermometer.id, targetKind: "part", targetId: spotId, mostCelsius: celsius }]
       : [];
-  const labelWatts = detail.job.intakeDetails.labelPlate.outputWatts ?? null;
+  const label = labelLimits(detail.job.intakeDetails.labelPlate, detail.nets);
   const isOverload = isOverloadMeant && kind === "load_run";
   const plan = proposedRun({
-    ...{ kind, nets: netsInOrder(detail), labelWatts, rules: rules.rail, mainsId: mains?.id ?? null, spots },
+    ...{ kind, nets: netsInOrder(detail), label, rules: rules.rail, mainsId: mains?.id ?? null, spots },
     loads: rails.flatMap((net, n) => (loadOf(net, n) === "" ? [] : [{ netId: net.id, loadId: loadOf(net, n) }])),
     scope: scope && scopedRail !== "" ? { scopeId: scope.id, netId: scopedRail } : null,
     dwellSeconds: kind === "load_run" ? (stepSeconds ?? 0) : 3600 * (burnInHours ?? 0),
     mostKelvinPerMinute: houseRules["prove.kelvinPerMinute"],
     isOverloadMeant: isOverload,
   });
-  const fault = runPlanFault(plan, detail.nets, labelWatts, isOverload);
+  const fault = runPlanFault(plan, detail.nets, label, isOverload);
   const nameOf = (id: string | null) => detail.nets.find((one) => one.id === id)?.name ?? null;
   const isMainsOn = mains?.settings.output === "ON";
   const held = plan.rails.some((one) => states[one.loadId]?.runId) || (mains?.runId ?? null) !== null;
