@@ -38,6 +38,19 @@ describe("coarse testers", () => {
     const green = alone([band("band_good")]);
     expect(green.verdict).toBe("cannot_tell");
     expect(green.failedProbability).toBeLessThan(0.1);
+    // Whatever it says, each band has its own weight, alone on its net or out of the board.
+    const weights = (["band_good", "band_doubtful", "band_poor", "band_bad"] as const).map((code) =>
+      (["out", "in_circuit"] as const).map((state) => entry(alone([band(code, state)]), code)?.weight ?? Number.NaN),
+    );
+    const expected = [
+      [-1.5, -0.8],
+      [0.8, 0.6],
+      [1.5, 1.2],
+      [2.2, 1.8],
+    ];
+    for (const [n, row] of expected.entries()) {
+      for (const [m, weight] of row.entries()) expect(weights[n]?.[m], `${n} ${m}`).toBeCloseTo(weight, 10);
+    }
   });
   it("say next to nothing for a part with neighbours in circuit", () => {
     const banked = judged({ readings: [band("band_good", "in_circuit")] });

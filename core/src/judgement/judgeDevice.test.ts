@@ -96,6 +96,23 @@ describe("judgeDevice", () => {
     const lifted = { ...board, readings: [read("D,S", 0.4, { circuitState: "lead_lifted" })] };
     expect(judgeDevice(one, lifted)?.verdict).toBe("failed");
   });
+  it("takes a junction that reads short beside a twin for the twin's as well, until a lead is lifted", () => {
+    const [one, two] = [samplePosition("X1", { kind: "diode" }), samplePosition("X2", { kind: "diode" })];
+    const half = [drop("A,K", 0.45)];
+    const beside = (positions: readonly BoardPosition[], more: Partial<Reading> = {}) =>
+      judgeDevice(one, { positions, nets: [sampleNet()], readings: [...half, drop("K,A", 0.02, more)] });
+    expect(beside([one, two])).toMatchObject({ verdict: "cannot_tell", traps: ["short_may_be_parallel"] });
+    expect(beside([one, two], { circuitState: "lead_lifted" })?.verdict).toBe("failed");
+    expect(beside([one])?.verdict).toBe("failed");
+    expect(beside([one], { circuitState: "lead_lifted" })?.verdict).toBe("failed");
+  });
+  it("takes a lifted resistance that is too low for bad, in circuit for a neighbour's", () => {
+    const of = (more: Partial<Reading> = {}) => {
+      const three = [read("D,S", 3e6), read("G,S", 9e3), read("D,G", 5e6)];
+      return judge("transistor", [read("D,S", 400, more), ...three.slice(1)])?.verdict;
+    };
+    expect([of(), of({ circuitState: "lead_lifted" })]).toEqual(["cannot_tell", "failed"]);
+  });
   it("holds a resistor against its marking: high is bad, low in circuit may be a neighbour", () => {
     const shunt = (value: number | null, more: Partial<Reading> = {}) =>
       judge("resistor", [read("1,2", value, more)], { markedOhms: 0.33 })?.verdict;
