@@ -26,6 +26,7 @@ export * from "./photos/photo";
 export * from "./plans/plan";
 export * from "./power/power";
 export * from "./problem";
+export * from "./quotes/quote";
 export * from "./readings/reading";
 export * from "./rights/rights";
 export { path, routes } from "./routes";

@@ -77,6 +77,8 @@ export const routes = {
   plan: "/api/jobs/:jobId/plans/:positionId",
   ticks: "/api/jobs/:jobId/ticks",
   acceptances: "/api/jobs/:jobId/acceptances",
+  quotes: "/api/jobs/:jobId/quotes",
+  quoteAnswers: "/api/jobs/:jobId/quote-answers",
   handOver: "/api/jobs/:jobId/hand-over",
 } as const;
 

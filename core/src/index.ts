@@ -46,6 +46,8 @@ export { type ChargeHazard, type Discharge, decayedVolts, discharge, storedEnerg
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./discharge/drainPath";
 export { type DrainConnection, predictedDrainVolts } from "./discharge/drainPrediction";
 export { type JobStrategies, jobStrategies, type StrategyGap, type StrategyQuestion } from "./economics/jobStrategies";
+export * from "./economics/quote";
+export * from "./economics/quote";
 export { type RepairBalance, type RepairVerdict, repairBalance } from "./economics/repairBalance";
 export {
   type ClosedJob,

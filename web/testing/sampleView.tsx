@@ -24,7 +24,7 @@ export function sampleDetail(more: SampleDetail = {}): JobDetail {
   const { complaint, symptoms, handedOverAt, device, ...facts } = sampleJob(more);
   const versioned = <T extends object>(rows: readonly T[]) => rows.map((row) => ({ version: 1, ...row }));
   const detail = {
-    ...{ acceptances: [], photos: [], ...facts },
+    ...{ acceptances: [], quotes: [], quoteAnswers: [], photos: [], ...facts },
     job: {
       ...{ id: "job-1", number: 1, version: 1, complaint, symptoms, handedOverAt },
       ...{ deviceKind: device.kind, deviceAgeYears: device.ageYears, intakeDetails: { topology: device.topology } },

@@ -23,6 +23,7 @@ export * from "./needWords";
 export * from "./outboxWords";
 export * from "./probeWords";
 export * from "./proofWords";
+export * from "./quoteWords";
 export * from "./replacementWords";
 export * from "./reworkWords";
 export * from "./rippleWords";

@@ -11,6 +11,8 @@ export const factLabels: Readonly<Record<FactKind, string>> = {
   return: "A count",
   act: "An entry",
   acceptance: "An acceptance",
+  quote: "A quote",
+  quoteAnswer: "An answer to a quote",
 };
 
 /** How far this computer's clock is from the server's, in words; seconds ahead. */

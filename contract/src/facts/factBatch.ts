@@ -7,6 +7,7 @@ import { jobActSchema } from "../jobs/jobActs";
 import { ticksSchema } from "../plans/plan";
 import { powerEventSchema } from "../power/power";
 import type { Problem } from "../problem";
+import { quoteAnswerSchema, quoteSchema } from "../quotes/quote";
 import { readingSchema, signsSchema } from "../readings/reading";
 import { teardownReturnSchema } from "../teardown/teardown";
 import { overruleSchema } from "../verdicts/verdicts";
@@ -22,6 +23,8 @@ const schemas = {
   return: teardownReturnSchema,
   acceptance: acceptanceSchema,
   act: jobActSchema,
+  quote: quoteSchema,
+  quoteAnswer: quoteAnswerSchema,
 } as const;
 export type FactKind = keyof typeof schemas;
 export type FactBody<K extends FactKind> = InferType<(typeof schemas)[K]>;

@@ -459,6 +459,37 @@ export const houseRules = {
     [0, 100_000],
     ["A capacitor costs", "the shop's last orders", "reckoned with until one is chosen"],
   ),
+  "shop.markupRatio": amount(
+    0.3,
+    "",
+    [0, 5],
+    ["Markup on parts", "the shop", "what a part costs to choose, order, receive and keep"],
+  ),
+  "shop.smallPartsMinor": amount(
+    200,
+    moneyUnit,
+    [0, 100_000],
+    ["Small parts, flat", "the shop", "solder, wick, paste and wire are not counted one by one"],
+  ),
+  "shop.leastChargeMinor": amount(
+    0,
+    moneyUnit,
+    [0, 1_000_000],
+    ["A repair is charged at least", "the shop", "the diagnosis alone takes its time"],
+  ),
+  "shop.taxRatio": amount(
+    0.19,
+    "",
+    [0, 0.59],
+    ["Tax on a quote", "the rate where the shop is", "lines are net, the sum is not"],
+  ),
+  "shop.quoteDays": amount(14, "days", [1, 365], ["A quote stands for", "the shop", "prices of parts move"]),
+  "shop.quoteToleranceRatio": amount(
+    0.1,
+    "",
+    [0, 0.5],
+    ["A sum that was agreed to may grow by", "usual; local law comes first", "beyond it the customer is asked again"],
+  ),
   "shop.orderDays": amount(
     3,
     "days",

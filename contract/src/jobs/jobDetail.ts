@@ -5,6 +5,7 @@ import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
 import type { PhotoRow } from "../photos/photo";
 import type { PlanRow, TickRow } from "../plans/plan";
 import type { PowerEventRow } from "../power/power";
+import type { QuoteAnswerRow, QuoteRow } from "../quotes/quote";
 import type { ReadingRow, SignRow } from "../readings/reading";
 import type { TeardownReturnRow, TeardownStepRow } from "../teardown/teardown";
 import type { OverruleRow } from "../verdicts/verdicts";
@@ -35,6 +36,8 @@ export interface JobDetail {
   readonly ticks: readonly TickRow[];
   readonly acts: readonly JobActRow[];
   readonly acceptances: readonly Acceptance[];
+  readonly quotes: readonly QuoteRow[];
+  readonly quoteAnswers: readonly QuoteAnswerRow[];
 }
 
 /**
@@ -76,6 +79,8 @@ const factLists = [
   "ticks",
   "acts",
   "acceptances",
+  "quotes",
+  "quoteAnswers",
 ] as const satisfies readonly (keyof JobDetail)[];
 
 function withoutLateFacts(detail: JobDetail): JobDetail {

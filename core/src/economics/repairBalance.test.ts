@@ -18,6 +18,9 @@ describe("repairBalance", () => {
   });
   it.each([
     [{ limitMinor: 4000 }, "above_limit"],
+    [{ toldMinor: 8501 }, "above_limit"],
+    [{ toldMinor: 8500 }, "pays"],
+    [{ limitMinor: null, replacementMinor: 8000, toldMinor: 7760 }, "replacement_cheaper"],
     [{ replacementMinor: 5000 }, "replacement_cheaper"],
     [{ replacementMinor: 5100 }, "pays"],
     [{ limitMinor: null, replacementMinor: null }, "nothing_to_compare"],

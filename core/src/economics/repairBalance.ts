@@ -9,6 +9,8 @@ export interface RepairCosts {
   readonly comebackProbability: number;
   /** What another unit would cost the customer. */
   readonly replacementMinor: number | null;
+  /** What the customer was told, with markup and tax; absent or null: nothing was told, labour and parts stand in for it. */
+  readonly toldMinor?: number | null;
   /** What the customer agreed to. */
   readonly limitMinor: number | null;
 }
@@ -47,8 +49,9 @@ export function repairBalance(costs: RepairCosts): RepairBalance {
   const labourMinor = Math.round((costs.labourMinutes / 60) * costs.labourPerHourMinor);
   const quoteMinor = labourMinor + (costs.partsMinor ?? 0);
   const comebackMinor = Math.round(p * quoteMinor);
-  const isAboveLimit = costs.limitMinor !== null && quoteMinor > costs.limitMinor;
-  const isDearer = costs.replacementMinor !== null && quoteMinor + comebackMinor > costs.replacementMinor;
+  const askedMinor = costs.toldMinor ?? quoteMinor;
+  const isAboveLimit = costs.limitMinor !== null && askedMinor > costs.limitMinor;
+  const isDearer = costs.replacementMinor !== null && askedMinor + comebackMinor > costs.replacementMinor;
   const isAlone = costs.limitMinor === null && costs.replacementMinor === null;
   return {
     labourMinor,

@@ -23,7 +23,7 @@ const statements = [
     ...["audit_events", "job_summaries", "job_closings", "judgement_snapshots", "open_point_acceptances"],
     ...["verdict_overrules", "captures", "readings", "sign_observations", "charge_events", "power_events"],
     ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "job_acts", "photos"],
-    ...["proof_runs"],
+    ...["quote_answers", "quotes", "proof_runs"],
   ].map((table) => `DELETE FROM ${table} WHERE ${leavingJob}`),
   `DELETE FROM replacement_plans WHERE ${leavingPosition}`,
   // Whoever has demo jobs beside own ones comes from before there was a way to fill a drawer: what lies there is invented too.

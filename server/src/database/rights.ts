@@ -19,6 +19,8 @@ export const appendOnlyTables = [
   "proof_run_events",
   "proof_run_samples",
   "proof_runs",
+  "quote_answers",
+  "quotes",
   "readings",
   "rework_ticks",
   "sign_observations",

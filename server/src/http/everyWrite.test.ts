@@ -45,6 +45,7 @@ const made = {
   paper: newId(),
   board: newId(),
   run: newId(),
+  quote: newId(),
 };
 const instrument = newId();
 const shelf = { item: newId(), part: newId(), supplier: newId(), order: newId(), line: newId() };
@@ -111,6 +112,10 @@ const runPlan = () => ({
   rails: [{ netId: part.netId, loadId: newId(), lowVolts: 11, highVolts: 13, mostAmps: 5, heldVolts: null }],
   ...{ mainsId: null, mostInputWatts: null, ripple: null, spots: [], mostKelvinPerMinute: 10 },
 });
+const newQuote = (id: string) => ({
+  ...{ id, taxRatio: 0.19, validDays: 14, note: null, at, ...by },
+  lines: [{ kind: "labour", words: null, quantity: 45, unitMinor: 100 }],
+});
 const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the bench", acceptedAt: at, ...by });
 /** A write to a row as it was read before the storm: one of forty finds it still so. */
 const edit = (more: object) => ({ writeId: newId(), version: 1, ...more });
@@ -135,6 +140,7 @@ beforeAll(async () => {
   const papers = (await request(test.app).get(`/api/board-types/${made.type}/papers`)).body as BoardTypePapers;
   notesVersion = papers.version;
   await send("post", "/api/instruments", { id: instrument, values: meter }).expect(201);
+  await send("post", ofJob("quotes"), newQuote(made.quote)).expect(201);
   await test.inScope(async ({ rows }) => {
     const rig = { isIsolationTransformer: false, isCaseClosed: false };
     const run = { id: made.run, jobId, plan: runPlan(), isAttendedOnly: true, isSimulated: false, rig, personId: null };
@@ -218,6 +224,23 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
   "post /api/jobs/:jobId/teardown-returns": [
     "all",
     () => send("post", ofJob("teardown-returns"), { id: newId(), stepId: made.step, countIn: 3, at, ...by }),
+  ],
+  "post /api/jobs/:jobId/quotes": ["all", () => send("post", ofJob("quotes"), newQuote(newId()))],
+  "post /api/jobs/:jobId/quote-answers": [
+    "all",
+    () =>
+      send("post", ofJob("quote-answers"), {
+        ...{
+          id: newId(),
+          quoteId: made.quote,
+          word: "yes",
+          limitMinor: null,
+          byWhom: "the owner",
+          way: "phone",
+          at,
+          ...by,
+        },
+      }),
   ],
   "post /api/jobs/:jobId/acceptances": ["all", () => send("post", ofJob("acceptances"), acceptance())],
   "post /api/jobs/:jobId/facts": [

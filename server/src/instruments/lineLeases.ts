@@ -19,8 +19,8 @@ export const everyLine: LineLeases = {
   close: async () => undefined,
 };
 
-const leaseSeconds = 15;
-const renewMilliseconds = 4000;
+const leaseSeconds = 10;
+const renewMilliseconds = 2500;
 
 /**
  * Leases in the database, by its clock: taken where nobody holds one or its time is over, renewed while this process lives. What

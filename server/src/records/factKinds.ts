@@ -117,6 +117,23 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.jobActs.first({ id })),
   },
+  quote: {
+    async store(scope, jobId, { clockId, at, ...body }) {
+      const moment = await factMoment(scope, clockId);
+      await scope.rows.quotes.insert({ ...body, ...moment, jobId, at: new Date(at) });
+    },
+    rows: async (scope, _jobId, { id }) => one(await scope.rows.quotes.first({ id })),
+  },
+  quoteAnswer: {
+    async store(scope, jobId, { clockId, at, ...body }) {
+      if (!(await scope.rows.quotes.has({ id: body.quoteId, jobId }))) {
+        throw new HttpProblem("conflict", "The quote that was answered is not on this job.");
+      }
+      const moment = await factMoment(scope, clockId);
+      await scope.rows.quoteAnswers.insert({ ...body, ...moment, jobId, at: new Date(at) });
+    },
+    rows: async (scope, _jobId, { id }) => one(await scope.rows.quoteAnswers.first({ id })),
+  },
   acceptance: {
     async store(scope, jobId, { clockId, acceptedAt, ...body }) {
       const moment = await factMoment(scope, clockId);

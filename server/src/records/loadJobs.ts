@@ -61,6 +61,8 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
     ticks: byJob(await rows.reworkTicks.all(ofJobs, inOrder)),
     acts: byJob(await rows.jobActs.all(ofJobs, inOrder)),
     acceptances: byJob(await rows.openPointAcceptances.all(ofJobs, inOrder)),
+    quotes: byJob(await rows.quotes.all(ofJobs, inOrder)),
+    quoteAnswers: byJob(await rows.quoteAnswers.all(ofJobs, inOrder)),
   };
 
   return jobs.map((row): JobDetail => {
@@ -88,6 +90,8 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
       ticks: own(perJob.ticks).map(withoutJob),
       acts: own(perJob.acts).map(withoutJob),
       acceptances: own(perJob.acceptances).map(withoutJob),
+      quotes: own(perJob.quotes).map(withoutJob),
+      quoteAnswers: own(perJob.quoteAnswers).map(withoutJob),
     });
   });
 }

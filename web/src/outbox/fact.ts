@@ -85,6 +85,10 @@ function laidOver(
       return { ...job, teardownReturns: added(job.teardownReturns, { ...fact.body, ...moment }) };
     case "act":
       return { ...job, acts: added(job.acts, { ...fact.body, ...moment }) };
+    case "quote":
+      return { ...job, quotes: added(job.quotes, { ...fact.body, ...moment }) };
+    case "quoteAnswer":
+      return { ...job, quoteAnswers: added(job.quoteAnswers, { ...fact.body, ...moment }) };
     case "acceptance":
       return { ...job, acceptances: added(job.acceptances, { ...fact.body, ...moment }) };
     case "ticks": {

@@ -6,6 +6,8 @@ import type {
   JobDetail,
   OverruleRow,
   PowerEventRow,
+  QuoteAnswerRow,
+  QuoteRow,
   ReadingRow,
   SignRow,
   TeardownReturnRow,
@@ -40,6 +42,10 @@ function withStored(job: JobDetail, kind: Fact["kind"], rows: unknown): JobDetai
       return { ...job, teardownReturns: upsertAll(job.teardownReturns, [rows as TeardownReturnRow], byId) };
     case "act":
       return { ...job, acts: upsertAll(job.acts, [rows as JobActRow], byId) };
+    case "quote":
+      return { ...job, quotes: upsertAll(job.quotes, [rows as QuoteRow], byId) };
+    case "quoteAnswer":
+      return { ...job, quoteAnswers: upsertAll(job.quoteAnswers, [rows as QuoteAnswerRow], byId) };
     case "acceptance":
       return { ...job, acceptances: upsertAll(job.acceptances, [rows as Acceptance], byId) };
     case "ticks": {

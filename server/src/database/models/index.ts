@@ -37,6 +37,7 @@ import { photos } from "./photos";
 import { positions } from "./positions";
 import { powerEvents } from "./powerEvents";
 import { proofRunEvents, proofRuns } from "./proofRuns";
+import { quoteAnswers, quotes } from "./quotes";
 import { readings } from "./readings";
 import { replacementPlans } from "./replacementPlans";
 import { reworkTicks } from "./reworkTicks";
@@ -55,6 +56,8 @@ const definitions = {
   benches,
   proofRunEvents,
   proofRuns,
+  quoteAnswers,
+  quotes,
   lotChecks,
   offers,
   orderLines,

@@ -29,6 +29,8 @@ const kinds: Readonly<Record<FactKind, { readonly path: string; readonly right: 
   return: { path: routes.teardownReturns, right: "rework" },
   act: { path: routes.jobActs, right: "rework" },
   acceptance: { path: routes.acceptances, right: "accept" },
+  quote: { path: routes.quotes, right: "take_in" },
+  quoteAnswer: { path: routes.quoteAnswers, right: "take_in" },
 };
 
 function declared<K extends FactKind>(kind: K): Route {

@@ -21,8 +21,9 @@ beforeAll(async () => {
   test = await openTestApp();
   const nowhere = { host: null, port: null, devicePath: null, baudRate: null, isEnabled: false };
   const meter = { kind: "multimeter", driver: "bench_lines", transport: "simulated", ...nowhere } as const;
+  const place = { benchId: "019a0000-0000-7000-8000-00000000be00", channel: 1 };
   await test.inScope(({ rows }) =>
-    rows.instruments.insert({ id: newId(), version: 1, name: "Simulated meter", ...meter }),
+    rows.instruments.insert({ id: newId(), version: 1, name: "Simulated meter", ...meter, ...place }),
   );
 });
 afterAll(() => test.close());

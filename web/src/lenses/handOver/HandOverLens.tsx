@@ -10,6 +10,7 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
+import { QuotePanel } from "../../job/panels/quote/QuotePanel";
 import { SummaryCard } from "../../job/panels/summary/SummaryCard";
 import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
@@ -91,50 +92,57 @@ export function HandOverLens() {
             </Button>
           }
           second={
-            <Part title="Closing">
-              {job.handedOverAt ? (
-                <Button loading={isLoading} onClick={() => close(true)}>
-                  Open the job again
-                </Button>
-              ) : (
-                <>
-                  <p>
-                    {outcome === "repaired"
-                      ? `Warranty of ${months} months from today, by the house rule.`
-                      : `Handed back ${outcomeLabels[outcome]}: no warranty.`}{" "}
-                    The judgement as it stands is kept with the job.
-                  </p>
-                  {outcome === "not_repaired" && <Caution>{notRepairedTag}</Caution>}
-                  <div className={classes.minutes}>
-                    <QuantityInput
-                      label="Minutes it took"
-                      unit=""
-                      limits={[0, 6000]}
-                      value={minutes}
-                      onChange={setMinutes}
-                      onValidity={setValid}
-                    />
-                    <span className={text.soft}>Later estimates for this kind are made from it.</span>
-                  </div>
-                  {summary !== null && (
-                    <Checkbox
-                      mb={8}
-                      label="The verdict of the job was read, and says what was found"
-                      checked={isSummaryRead}
-                      onChange={(event) => setReadSummary(event.currentTarget.checked ? summary : null)}
-                    />
-                  )}
-                  <Button
-                    variant="filled"
-                    loading={isLoading}
-                    disabled={waiting.length > 0 || !isValid || !isSummaryRead}
-                    onClick={() => close(false)}
-                  >
-                    Hand over
+            <>
+              <Part title="Quote and answer">
+                <EntryFieldset>
+                  <QuotePanel />
+                </EntryFieldset>
+              </Part>
+              <Part title="Closing">
+                {job.handedOverAt ? (
+                  <Button loading={isLoading} onClick={() => close(true)}>
+                    Open the job again
                   </Button>
-                </>
-              )}
-            </Part>
+                ) : (
+                  <>
+                    <p>
+                      {outcome === "repaired"
+                        ? `Warranty of ${months} months from today, by the house rule.`
+                        : `Handed back ${outcomeLabels[outcome]}: no warranty.`}{" "}
+                      The judgement as it stands is kept with the job.
+                    </p>
+                    {outcome === "not_repaired" && <Caution>{notRepairedTag}</Caution>}
+                    <div className={classes.minutes}>
+                      <QuantityInput
+                        label="Minutes it took"
+                        unit=""
+                        limits={[0, 6000]}
+                        value={minutes}
+                        onChange={setMinutes}
+                        onValidity={setValid}
+                      />
+                      <span className={text.soft}>Later estimates for this kind are made from it.</span>
+                    </div>
+                    {summary !== null && (
+                      <Checkbox
+                        mb={8}
+                        label="The verdict of the job was read, and says what was found"
+                        checked={isSummaryRead}
+                        onChange={(event) => setReadSummary(event.currentTarget.checked ? summary : null)}
+                      />
+                    )}
+                    <Button
+                      variant="filled"
+                      loading={isLoading}
+                      disabled={waiting.length > 0 || !isValid || !isSummaryRead}
+                      onClick={() => close(false)}
+                    >
+                      Hand over
+                    </Button>
+                  </>
+                )}
+              </Part>
+            </>
           }
         >
           <ProblemNote problem={problem} />

@@ -251,7 +251,6 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           limitMinor={form.values.priceLimitMinor}
           dueOn={form.values.dueOn}
           onChange={setDetails}
-          onLimit={(limitMinor) => form.setFieldValue("priceLimitMinor", limitMinor)}
           validity={validity}
         />
       </div>

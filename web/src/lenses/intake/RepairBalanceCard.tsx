@@ -1,21 +1,20 @@
-import type { IntakeDetails } from "@pale-cap/contract";
-import { needsReplacement, type RepairVerdict, repairBalance, repairEstimate, stockDeadline } from "@pale-cap/core";
+import type { IntakeDetails, QuoteAnswerRow, QuoteRow } from "@pale-cap/contract";
+import { consentOf, quoteTotals, type RepairVerdict, repairBalance, stockDeadline } from "@pale-cap/core";
 import { amountText, dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
-import { useClosedJobsQuery } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
+import { QuotePanel } from "../../job/panels/quote/QuotePanel";
 import { useChosenCatalogue } from "../../job/useChosenCatalogue";
+import { type RepairFigures, useRepairEstimate } from "../../job/useRepairEstimate";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
-import { QuoteLine } from "./QuoteLine";
 
 interface RepairBalanceCardProps {
   readonly details: IntakeDetails;
   readonly limitMinor: number | null;
   readonly dueOn: string | null;
   readonly onChange: (details: IntakeDetails) => void;
-  readonly onLimit: (limitMinor: number | null) => void;
   readonly validity: (name: string) => (isValid: boolean) => void;
 }
 
@@ -33,8 +32,16 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
   const { houseRules } = useJob();
   const { economics } = details;
   const currency = houseRules["shop.currency"];
-  const estimate = useEstimate();
-  const labourMinutes = economics.labourMinutes ?? estimate.minutes;
+  const { detail } = useJob();
+  const estimate = useRepairEstimate();
+  const consent = consentOf<QuoteRow, QuoteAnswerRow>(
+    detail.quotes,
+    detail.quoteAnswers,
+    houseRules["shop.quoteToleranceRatio"],
+  );
+  // What was spent, once it is known; else what is typed, else the record.
+  const spent = detail.job.handedOverAt === null ? null : detail.job.spentMinutes;
+  const labourMinutes = spent ?? economics.labourMinutes ?? estimate.minutes;
   const partsMinor = economics.partsMinor ?? estimate.partsMinor;
   const balance = repairBalance({
     labourMinutes,
@@ -42,7 +49,8 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
     partsMinor,
     comebackProbability: houseRules["shop.comebackRatio"],
     replacementMinor: economics.replacementMinor,
-    limitMinor,
+    toldMinor: consent.quote ? quoteTotals(consent.quote.lines, consent.quote.taxRatio).totalMinor : null,
+    limitMinor: consent.allowedMinor ?? limitMinor,
   });
   const set = (more: Partial<IntakeDetails["economics"]>) =>
     onChange({ ...details, economics: { ...economics, ...more } });
@@ -103,36 +111,12 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
         <strong>{verdicts[balance.verdict]}</strong>
       </p>
       <Deadline dueOn={dueOn} />
-      <QuoteLine
-        quote={details.quote}
-        quoteMinor={balance.quoteMinor}
-        limitMinor={limitMinor}
-        onChange={(quote) => onChange({ ...details, quote: { ...details.quote, ...quote } })}
-        onLimit={props.onLimit}
-        validity={validity}
-      />
+      <QuotePanel />
     </Part>
   );
 }
 
-/** Minutes and parts from the shop's record, the house rules, and what Judge and Choose know by now. */
-function useEstimate() {
-  const { detail, judgements, houseRules } = useJob();
-  const { data: closed = [] } = useClosedJobsQuery(detail.job.id);
-  const catalogue = useChosenCatalogue() ?? [];
-  const chosen = detail.plans.flatMap((plan) => catalogue.find((part) => part.id === plan.cataloguePartId) ?? []);
-  const chosenMinor = chosen.reduce((sum, part) => sum + part.priceMinor, 0);
-  const condemnedCount = [...judgements.values()].filter(needsReplacement).length;
-  const known = { chosenMinor, chosenCount: chosen.length, condemnedCount };
-  const estimate = repairEstimate(closed, known, {
-    usualMinutes: houseRules["shop.usualMinutes"],
-    minutesPerPart: houseRules["shop.minutesPerPart"],
-    usualPartMinor: houseRules["shop.usualPartMinor"],
-  });
-  return { ...estimate, ...known };
-}
-
-function sourceWords(estimate: ReturnType<typeof useEstimate>): string {
+function sourceWords(estimate: RepairFigures): string {
   const minutes =
     estimate.source === "own_closed_jobs"
       ? `the median of ${estimate.closedCount} closed jobs of this kind`
