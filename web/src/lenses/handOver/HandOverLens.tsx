@@ -95,7 +95,7 @@ export function HandOverLens() {
             <>
               <Part title="Quote and answer">
                 <EntryFieldset>
-                  <QuotePanel />
+                  <QuotePanel isFolded />
                 </EntryFieldset>
               </Part>
               <Part title="Closing">

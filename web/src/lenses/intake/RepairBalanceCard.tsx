@@ -3,6 +3,7 @@ import { consentOf, quoteTotals, type RepairVerdict, repairBalance, stockDeadlin
 import { amountText, dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { QuotePanel } from "../../job/panels/quote/QuotePanel";
+import { useQuoteLines } from "../../job/panels/quote/useQuoteLines";
 import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { type RepairFigures, useRepairEstimate } from "../../job/useRepairEstimate";
 import { Part } from "../../ui/Pane";
@@ -34,6 +35,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
   const currency = houseRules["shop.currency"];
   const { detail } = useJob();
   const estimate = useRepairEstimate();
+  const lines = useQuoteLines();
   const consent = consentOf<QuoteRow, QuoteAnswerRow>(
     detail.quotes,
     detail.quoteAnswers,
@@ -49,7 +51,9 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
     partsMinor,
     comebackProbability: houseRules["shop.comebackRatio"],
     replacementMinor: economics.replacementMinor,
-    toldMinor: consent.quote ? quoteTotals(consent.quote.lines, consent.quote.taxRatio).totalMinor : null,
+    // What was told, else what would be: with markup and tax, as the customer pays it.
+    toldMinor: quoteTotals(consent.quote?.lines ?? lines, consent.quote?.taxRatio ?? houseRules["shop.taxRatio"])
+      .totalMinor,
     limitMinor: consent.allowedMinor ?? limitMinor,
   });
   const set = (more: Partial<IntakeDetails["economics"]>) =>
@@ -104,7 +108,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
         {balance.quoteMinor !== null && balance.labourMinor !== null && (
           <>
             {moneyText(balance.labourMinor, currency)} labour and {moneyText(partsMinor, currency)} parts make{" "}
-            <b>{moneyText(balance.quoteMinor, currency)}</b>; a comeback costs the shop{" "}
+            <b>{moneyText(balance.quoteMinor, currency)}</b> before markup and tax; a comeback costs the shop{" "}
             {moneyText(balance.comebackMinor ?? 0, currency)} on average.{" "}
           </>
         )}

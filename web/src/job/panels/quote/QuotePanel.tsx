@@ -41,7 +41,7 @@ import { useQuoteLines } from "./useQuoteLines";
 const dayMilliseconds = 86_400_000;
 
 /** What the repair comes to now, what the customer was told, what the customer said, and whether the work goes beyond it. */
-export function QuotePanel() {
+export function QuotePanel({ isFolded = false }: { readonly isFolded?: boolean }) {
   const { detail, houseRules } = useJob();
   const currency = houseRules["shop.currency"];
   const lines = useQuoteLines();
@@ -63,7 +63,14 @@ export function QuotePanel() {
           {earlier.quotedAt && `, ${dayText(earlier.quotedAt)}`}; the answer was {earlier.answer ?? "not noted"}.
         </p>
       )}
-      <Lines lines={lines} taxRatio={taxRatio} currency={currency} />
+      {isFolded ? (
+        <details className={classes.earlier}>
+          <summary>As it stands: {moneyText(now.totalMinor, currency)}</summary>
+          <Lines lines={lines} taxRatio={taxRatio} currency={currency} />
+        </details>
+      ) : (
+        <Lines lines={lines} taxRatio={taxRatio} currency={currency} />
+      )}
       <Send lines={lines} totalMinor={now.totalMinor} last={consent.quote} />
       {consent.quote && <Given quote={consent.quote} number={number} />}
       <p className={beyond === null ? text.softLine : text.wrong} role="status">
