@@ -130,6 +130,7 @@ export {
   startCondition,
   startsShown,
 } from "./job/proofPlan";
+export { railNetlist } from "./job/railNetlist";
 export { proofOf } from "./job/railPoints";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { type EntryQuestion, entryQuestions } from "./judgement/entryQuestions";

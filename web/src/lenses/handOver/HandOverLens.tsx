@@ -21,6 +21,7 @@ import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
+import { FilesPart } from "./FilesPart";
 import classes from "./handOver.module.css";
 import { useHandOverMutation } from "./handOverApi";
 import { OpenPoints } from "./OpenPoints";
@@ -98,6 +99,7 @@ export function HandOverLens() {
                   <QuotePanel isFolded />
                 </EntryFieldset>
               </Part>
+              <FilesPart />
               <Part title="Closing">
                 {job.handedOverAt ? (
                   <Button loading={isLoading} onClick={() => close(true)}>

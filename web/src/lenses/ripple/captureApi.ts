@@ -1,4 +1,4 @@
-import { type CaptureAnalysisEdit, type CaptureRow, type NewCapture, path, routes } from "@pale-cap/contract";
+import { type CaptureAnalysisEdit, type CaptureRow, type NewCapture, routes } from "@pale-cap/contract";
 import { api } from "../../api/api";
 import { type OnJob, url } from "../../job/onJob";
 import { byId, patching, upsert } from "../../job/patching";
@@ -40,10 +40,3 @@ export const captureApi = api.injectEndpoints({
 });
 
 export const { useAddCaptureMutation, useRedoAnalysisMutation, useRemoveCaptureMutation } = captureApi;
-
-/** The samples of a stored capture. */
-export async function fetchSamples(captureId: string): Promise<Float32Array> {
-  const answer = await fetch(path(routes.captureSamples, { captureId }));
-  if (!answer.ok) throw new Error(`The samples could not be fetched (${answer.status}).`);
-  return new Float32Array(await answer.arrayBuffer());
-}

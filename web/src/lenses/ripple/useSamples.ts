@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { fetchSamples } from "./captureApi";
+import { fetchSamples } from "../../job/fetchSamples";
 
 /** The samples of a stored capture, fetched once it is shown. */
 export function useSamples(captureId: string | undefined): Float32Array | undefined {
