@@ -35,7 +35,7 @@ export function FilesPart() {
   }
   return (
     <Part title="Files">
-      <div className={classes.minutes}>
+      <div className={classes.files}>
         <Button size="xs" disabled={detail.readings.length === 0} onClick={() => give("readings", readingsCsv(detail))}>
           Readings
         </Button>

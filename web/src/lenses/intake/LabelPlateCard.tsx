@@ -155,40 +155,42 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
         onChange={(outputWatts) => set({ outputWatts })}
         onValidity={validity("outputWatts")}
       />
-      {combined.map((one, index) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: lines of a label have no identity of their own
-        <div key={index} className={classes.plateRail}>
-          <TextInput
-            size="xs"
-            aria-label={`Counted together ${index + 1}, rails`}
-            placeholder="3.3 V + 5 V"
-            maxLength={80}
-            value={one.rails ?? ""}
-            onChange={(event) => setCombined(index, { rails: event.currentTarget.value || null })}
-          />
-          <QuantityInput
-            label={`Counted together ${index + 1}, watts`}
-            isLabelHidden
-            size="xs"
-            unit="W"
-            placeholder="watts"
-            limits={[0.1, 5000]}
-            value={one.watts}
-            onChange={(watts) => setCombined(index, { watts })}
-            onValidity={validity(`combined${index}`)}
-          />
-          <Button
-            size="xs"
-            aria-label={`Take counted together ${index + 1} off`}
-            onClick={() => set({ combined: combined.filter((_, at) => at !== index) })}
-          >
-            Off
-          </Button>
-        </div>
-      ))}
-      <Button size="xs" onClick={() => set({ combined: [...combined, { rails: null, watts: null }] })}>
-        Some outputs together, at most
-      </Button>
+      <div className={classes.plateRails}>
+        {combined.map((one, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: lines of a label have no identity of their own
+          <div key={index} className={classes.plateRail}>
+            <TextInput
+              size="xs"
+              aria-label={`Counted together ${index + 1}, rails`}
+              placeholder="3.3 V + 5 V"
+              maxLength={80}
+              value={one.rails ?? ""}
+              onChange={(event) => setCombined(index, { rails: event.currentTarget.value || null })}
+            />
+            <QuantityInput
+              label={`Counted together ${index + 1}, watts`}
+              isLabelHidden
+              size="xs"
+              unit="W"
+              placeholder="watts"
+              limits={[0.1, 5000]}
+              value={one.watts}
+              onChange={(watts) => setCombined(index, { watts })}
+              onValidity={validity(`combined${index}`)}
+            />
+            <Button
+              size="xs"
+              aria-label={`Take counted together ${index + 1} off`}
+              onClick={() => set({ combined: combined.filter((_, at) => at !== index) })}
+            >
+              Off
+            </Button>
+          </div>
+        ))}
+        <Button size="xs" onClick={() => set({ combined: [...combined, { rails: null, watts: null }] })}>
+          Some outputs together, at most
+        </Button>
+      </div>
       <div className={classes.plug}>
         <PlugDrawing polarity={labelPlate.plugPolarity} />
         <SegmentedControl
