@@ -1,38 +1,16 @@
 import { randomUUID } from "node:crypto";
 import type { Instrument, JobDetail } from "@pale-cap/contract";
 import { proposedRun } from "@pale-cap/core";
-import { boardInsert, netValues, positionValues, sampleRules } from "@pale-cap/core/testing";
+import { sampleRules } from "@pale-cap/core/testing";
 import type { Page } from "./page";
 import type { ServerUnderTest } from "./server";
 import { shopApi } from "./shopApi";
+import { twoRailJob } from "./twoRailJob";
 
 /** A run over two rails of a practice supply whose rectifier sits dry on its sink, shortly before heat cuts it off. */
 export async function openLoadRun(server: ServerUnderTest, page: Page): Promise<void> {
   const api = shopApi(server);
-  await api.send("/bench-supply", { name: "10-sink-without-paste" }, "PUT");
-  const [jobId, a, b, d8] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
-  const device = {
-    deviceKind: "monitor",
-    deviceMaker: "Brambix",
-    deviceModel: "Halden 19",
-    complaint: "quits when warm",
-  };
-  await api.send("/jobs", { id: jobId, ...device, personId: null, isPractice: true });
-  const output = { ...netValues, section: "output" as const };
-  const place = {
-    ...positionValues,
-    designator: "D8",
-    kind: "diode" as const,
-    netId: a,
-    xMetres: 0.09,
-    yMetres: 0.012,
-  };
-  const changes = [
-    boardInsert("net", a, { ...output, name: "14 V", nominalVolts: 14, fullLoadAmps: 2.2 }),
-    boardInsert("net", b, { ...output, name: "5 V", nominalVolts: 5, fullLoadAmps: 1.8 }),
-    boardInsert("position", d8, place),
-  ];
-  await api.send(`/jobs/${jobId}/board-edits`, { id: randomUUID(), changes });
+  const { jobId, a, b, d8 } = await twoRailJob(api, "10-sink-without-paste", "Halden 19");
   const { instruments } = await api.load<{ readonly instruments: readonly Instrument[] }>("/instruments");
   const idOf = (name: string) => instruments.find((one) => one.name === name)?.id ?? "";
   const { nets } = await api.load<JobDetail>(`/jobs/${jobId}`);

@@ -1,13 +1,13 @@
 import { randomUUID } from "node:crypto";
 import type { RunningBench } from "@pale-cap/bench";
 import type { JobDetail, RunRow } from "@pale-cap/contract";
-import { boardInsert, netValues, positionValues } from "@pale-cap/core/testing";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { benchOnFreePorts } from "./benchOnFreePorts";
 import { type Browser, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
 import { shopApi } from "./shopApi";
+import { twoRailJob } from "./twoRailJob";
 
 let bench: RunningBench;
 let server: ServerUnderTest;
@@ -28,29 +28,7 @@ afterAll(async () => {
   await bench?.close();
 });
 
-/** A practice job with the two rails of the simulated supply, and the rectifier that runs hot. */
-async function makeJob(supply: string): Promise<string> {
-  await api.send("/bench-supply", { name: supply }, "PUT");
-  const [jobId, a, b] = [randomUUID(), randomUUID(), randomUUID()];
-  const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: "Runs", complaint: "quits when warm" };
-  await api.send("/jobs", { id: jobId, ...device, personId: null, isPractice: true });
-  const output = { ...netValues, section: "output" as const };
-  const place = {
-    ...positionValues,
-    designator: "D8",
-    kind: "diode" as const,
-    netId: a,
-    xMetres: 0.09,
-    yMetres: 0.012,
-  };
-  const changes = [
-    boardInsert("net", a, { ...output, name: "14 V", nominalVolts: 14, fullLoadAmps: 2.2 }),
-    boardInsert("net", b, { ...output, name: "5 V", nominalVolts: 5, fullLoadAmps: 1.8 }),
-    boardInsert("position", randomUUID(), place),
-  ];
-  await api.send(`/jobs/${jobId}/board-edits`, { id: randomUUID(), changes });
-  return jobId;
-}
+const makeJob = async (supply: string) => (await twoRailJob(api, supply, "Runs")).jobId;
 const runsOf = (jobId: string) => api.load<readonly RunRow[]>(`/jobs/${jobId}/runs`);
 const kindsOf = async (jobId: string) => (await runsOf(jobId)).at(-1)?.events.map((one) => one.kind) ?? [];
 const supply = () => bench.bench.supply.state;

@@ -1,29 +1,15 @@
-import { Button, Loader } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { Link, useParams } from "react-router";
-import { useHouseRulesQuery } from "../../job/houseRulesApi";
-import { JobProvider } from "../../job/JobContext";
-import { useJobQuery } from "../../job/jobApi";
+import { JobPage } from "../../job/JobPage";
 import { useTellExport } from "../../job/useTellExport";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Report } from "./Report";
 import classes from "./report.module.css";
 
 /** The report by itself, ready for paper. */
 export function ReportPage() {
   const { jobId = "" } = useParams();
-  const job = useJobQuery(jobId);
-  const rules = useHouseRulesQuery();
-  if (job.error || rules.error) {
-    return (
-      <main className={classes.page}>
-        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
-        <Link to="/">To the bench</Link>
-      </main>
-    );
-  }
-  if (!job.data || !rules.data) return <Loader aria-label="Loading the report" />;
   return (
-    <JobProvider detail={job.data} houseRules={rules.data}>
+    <JobPage name="report">
       <div className={classes.desk}>
         <nav className={classes.tools}>
           <Button component={Link} to={`/jobs/${jobId}/hand-over`}>
@@ -33,7 +19,7 @@ export function ReportPage() {
         </nav>
         <Report />
       </div>
-    </JobProvider>
+    </JobPage>
   );
 }
 

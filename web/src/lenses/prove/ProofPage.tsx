@@ -1,4 +1,4 @@
-import { Button, Loader } from "@mantine/core";
+import { Button } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
 import {
   beforeAfter,
@@ -36,15 +36,13 @@ import {
 } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { useMemo } from "react";
-import { Link, useParams } from "react-router";
-import { useHouseRulesQuery } from "../../job/houseRulesApi";
-import { JobProvider, useJob } from "../../job/JobContext";
-import { useJobQuery } from "../../job/jobApi";
+import { Link } from "react-router";
+import { useJob } from "../../job/JobContext";
+import { JobPage } from "../../job/JobPage";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { deviceName } from "../../job/parts";
 import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { download } from "../../ui/download";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
@@ -53,22 +51,10 @@ import classes from "./prove.module.css";
 
 /** What was read since the last work, drawn against its limits: for the bench and for the record. */
 export function ProofPage() {
-  const { jobId = "" } = useParams();
-  const job = useJobQuery(jobId);
-  const rules = useHouseRulesQuery();
-  if (job.error || rules.error) {
-    return (
-      <main className={text.page}>
-        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
-        <Link to="/">To the bench</Link>
-      </main>
-    );
-  }
-  if (!job.data || !rules.data) return <Loader aria-label="Loading the proof" />;
   return (
-    <JobProvider detail={job.data} houseRules={rules.data}>
+    <JobPage name="proof">
       <Curves />
-    </JobProvider>
+    </JobPage>
   );
 }
 

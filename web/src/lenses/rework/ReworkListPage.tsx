@@ -1,12 +1,10 @@
-import { Button, Loader } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { formatMarkedCapacitance, formatQuantity, reworkOrder } from "@pale-cap/core";
 import { directionWord, orderReasonWords, partKindLabels } from "@pale-cap/wording";
 import { Link, useParams } from "react-router";
-import { useHouseRulesQuery } from "../../job/houseRulesApi";
-import { JobProvider, useJob } from "../../job/JobContext";
-import { useJobQuery } from "../../job/jobApi";
+import { useJob } from "../../job/JobContext";
+import { JobPage } from "../../job/JobPage";
 import { deviceName } from "../../job/parts";
-import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { PlaceMap } from "./PlaceMap";
 import classes from "./paper.module.css";
@@ -16,19 +14,8 @@ import { useReworkRows } from "./useReworkRows";
 /** The order of work and the map of value against place, for paper, before the first part leaves. */
 export function ReworkListPage() {
   const { jobId = "" } = useParams();
-  const job = useJobQuery(jobId);
-  const rules = useHouseRulesQuery();
-  if (job.error || rules.error) {
-    return (
-      <main className={classes.desk}>
-        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
-        <Link to="/">To the bench</Link>
-      </main>
-    );
-  }
-  if (!job.data || !rules.data) return <Loader aria-label="Loading the list" />;
   return (
-    <JobProvider detail={job.data} houseRules={rules.data}>
+    <JobPage name="list">
       <div className={classes.desk}>
         <nav className={classes.tools}>
           <Button component={Link} to={`/jobs/${jobId}/rework`}>
@@ -40,7 +27,7 @@ export function ReworkListPage() {
         </nav>
         <Sheet />
       </div>
-    </JobProvider>
+    </JobPage>
   );
 }
 

@@ -4,9 +4,8 @@ import { type RunSample, stepFinding } from "@pale-cap/core";
 import { cautions, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { Link, useParams } from "react-router";
-import { useHouseRulesQuery } from "../../../job/houseRulesApi";
-import { JobProvider, useJob } from "../../../job/JobContext";
-import { useJobQuery } from "../../../job/jobApi";
+import { useJob } from "../../../job/JobContext";
+import { JobPage } from "../../../job/JobPage";
 import { deviceName } from "../../../job/parts";
 import { Caution } from "../../../ui/Caution";
 import { download } from "../../../ui/download";
@@ -22,22 +21,11 @@ import { useRunSamples, useRuns } from "./useRuns";
 
 /** One run over its time: live while it goes on, for the record afterwards. */
 export function RunPage() {
-  const { jobId = "", runId = "" } = useParams();
-  const job = useJobQuery(jobId);
-  const rules = useHouseRulesQuery();
-  if (job.error || rules.error) {
-    return (
-      <main className={text.page}>
-        <ProblemNote problem={asProblem(job.error ?? rules.error)} />
-        <Link to="/">To the bench</Link>
-      </main>
-    );
-  }
-  if (!job.data || !rules.data) return <Loader aria-label="Loading the run" />;
+  const { runId = "" } = useParams();
   return (
-    <JobProvider detail={job.data} houseRules={rules.data}>
+    <JobPage name="run">
       <Run runId={runId} />
-    </JobProvider>
+    </JobPage>
   );
 }
 
