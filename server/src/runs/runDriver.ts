@@ -24,6 +24,8 @@ export interface DriverTimes {
   readonly offMilliseconds: number;
   /** Rails are waited for until they are empty. */
   readonly emptyMilliseconds: number;
+  /** From the mains to rails that stand. */
+  readonly startMilliseconds: number;
   /** After a restart the lines need a moment. */
   readonly reachMilliseconds: number;
   readonly flushMilliseconds: number;
@@ -34,6 +36,7 @@ export const usualDriverTimes: DriverTimes = {
   retryMilliseconds: 250,
   offMilliseconds: 6000,
   emptyMilliseconds: 30_000,
+  startMilliseconds: 20_000,
   reachMilliseconds: 10_000,
   flushMilliseconds: 2000,
   unstoredMilliseconds: 30_000,
@@ -76,6 +79,7 @@ export class RunDriver {
   private wishes: (RunWord | "server_stopped")[] = [];
   private heardCount = 0;
   private wake: (() => void) | null = null;
+  private isStarting = false;
   private flushing: Promise<void> = Promise.resolve();
   private flushedAt = 0;
   private unstoredSince: number | null = null;
@@ -97,14 +101,16 @@ export class RunDriver {
   /** @param switchesMains a person's press at this moment */
   begin(switchesMains: boolean): void {
     this.events.push({ kind: "begun", seconds: 0, step: null, stop: null });
+    this.isStarting = true;
     this.finished = this.guarded(async () => {
+      // An output that must not be open has its least load before it is fed.
+      await this.setLoads();
       if (switchesMains) {
         if (!(await this.parts.rig.switchMains(true))) return stopBecause("mains_gone", this.parts.run.plan.mainsId);
         this.say("mains_on");
         this.queue({ kind: "mains", isOn: true, at: this.parts.now() });
       }
-      await this.enter(0);
-      return this.loop();
+      return (await this.railsUp()) ?? (await this.goThrough());
     });
   }
 
@@ -172,6 +178,30 @@ export class RunDriver {
     await this.end(stop).catch((error: unknown) => this.parts.logger.error({ err: error }, "a run could not be ended"));
   }
 
+  private async goThrough(): Promise<RunStop | null> {
+    this.isStarting = false;
+    await this.enter(0);
+    return this.loop();
+  }
+
+  /** Loads come on when the rails stand: a supply that starts slowly has not failed a step. */
+  private async railsUp(): Promise<RunStop | null> {
+    const until = performance.now() + this.parts.times.startMilliseconds;
+    for (;;) {
+      const stop = (await this.look()) ?? (await this.hear());
+      if (stop) return stop;
+      const read = this.recent.at(-1)?.rails ?? [];
+      const low = this.parts.run.plan.rails.find(
+        (rail) => Math.abs(read.find((one) => one.netId === rail.netId)?.volts ?? 0) < rail.lowVolts,
+      );
+      if (!low) return null;
+      const volts = Math.abs(read.find((one) => one.netId === low.netId)?.volts ?? 0);
+      if (performance.now() > until) return stopBecause("under_voltage", low.netId, volts, low.lowVolts);
+      this.flushSoon();
+      await this.pause(this.parts.times.retryMilliseconds);
+    }
+  }
+
   /** @returns why it ends before its time; null: it is through */
   private async loop(): Promise<RunStop | null> {
     const { plan } = this.parts.run;
@@ -198,7 +228,7 @@ export class RunDriver {
   }
 
   private get isPaused(): boolean {
-    return this.state.name === "paused";
+    return this.isStarting || this.state.name === "paused";
   }
 
   /** One sample, and whether it lets the run go on. */
@@ -273,7 +303,7 @@ export class RunDriver {
       if (wish === "cancel") return stopBecause("cancelled");
       if (wish === "server_stopped") return stopBecause("server_stopped");
       const isAsked = wish === "pause";
-      if (isAsked === this.isPaused) continue;
+      if (isAsked === (this.state.name === "paused")) continue;
       this.say(isAsked ? "paused" : "continued");
       this.lastTick = null;
       await this.setLoads();

@@ -204,15 +204,11 @@ describe("a load run", () => {
     }, 1);
     stops.push(() => clearInterval(watching));
     const long = [{ loads: [amps(nets.a, 2.2), amps(nets.b, 1)], dwellSeconds: 600 }];
-    const rails = planOf().rails.map((one) => ({ ...one, highVolts: one.netId === nets.a ? 13.8 : one.highVolts }));
     const high = newId();
-    await begin(planOf({ steps: long, rails }), {}, high).expect(201);
+    // 44.5 W are drawn; the source's own limit lies a little above.
+    await begin(planOf({ steps: long, mostInputWatts: 43 }), {}, high).expect(201);
     await ended(high);
-    expect(runState((await runOf(high)).events).stop).toMatchObject({
-      code: "over_voltage",
-      subjectId: nets.a,
-      limit: 13.8,
-    });
+    expect(runState((await runOf(high)).events).stop).toMatchObject({ code: "over_power", limit: 43 });
     expect(order.slice(-3)).toEqual(["mains loads", "- loads", "- -"]);
     order.length = 0;
     const much = newId();
@@ -221,6 +217,16 @@ describe("a load run", () => {
     await ended(much);
     expect(runState((await runOf(much)).events).stop?.code).toBe("over_current");
     expect(order.slice(-2)).toEqual(["mains -", "- -"]);
+  });
+
+  it("begins its steps when the rails stand, and ends where they never do", async () => {
+    bench.bench.choose("09-shorted-rectifier");
+    const id = newId();
+    await begin(planOf({ ripple: null }), {}, id).expect(201);
+    await ended(id);
+    expect(await kinds(id)).not.toContain("step_begun");
+    expect(runState((await runOf(id)).events).stop?.code).toBe("under_voltage");
+    expect(supply()).toMatchObject({ isMainsOn: false, loads: {} });
   });
 
   it("is refused where something stands against it, and then touches nothing that could be on", async () => {
