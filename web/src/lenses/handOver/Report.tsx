@@ -30,6 +30,7 @@ import { deviceName, netsInOrder } from "../../job/parts";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
+import { ReportQuote } from "./ReportQuote";
 import { Parts, Work } from "./ReportWork";
 import classes from "./report.module.css";
 import { deviceRows } from "./reportRows";
@@ -101,6 +102,7 @@ export function Report() {
       <Parts />
       <Work />
       <Proof />
+      <ReportQuote />
       <section>
         <h2>Open points</h2>
         {openPoints.length === 0 && <p>None.</p>}
