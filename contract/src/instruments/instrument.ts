@@ -152,7 +152,7 @@ export const instrumentSettings: Readonly<Record<InstrumentKind, readonly string
   lcr: ["zero"],
   multimeter: [],
   oscilloscope: ["secondsPerDivision", "bandwidthLimit"],
-  load: ["net", "amps", "watts", "input"],
+  load: ["net", "amps", "watts", "swing", "input"],
   thermometer: [],
   mains: ["output", "lampWatts", "isolation", "drain"],
 };

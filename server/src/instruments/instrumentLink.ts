@@ -331,6 +331,9 @@ function settingLines(name: string, value: string | number): readonly string[] {
       return [`CONN ${text}`];
     case "amps":
       return ["MODE CURR", `CURR ${text}`];
+    case "swing":
+      // Between its amperes and others, so many times a second: how a rail answers a step of load.
+      return text === "OFF" ? ["MODE CURR"] : [`SWIN ${text}`, "MODE SWIN"];
     case "watts":
       return ["MODE POW", `POW ${text}`];
     case "input":

@@ -115,6 +115,10 @@ describe("instruments", () => {
     expect(lines).not.toContain("OUTP ON");
     await request(test.app)
       .post(`/api/instruments/${id}/acts`)
+      .send({ ...noAct, settings: { swing: "1,100" } })
+      .expect(422);
+    await request(test.app)
+      .post(`/api/instruments/${id}/acts`)
       .send({ ...noAct, function: "TEMP" })
       .expect(422);
     await request(test.app)

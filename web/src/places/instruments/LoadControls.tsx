@@ -4,6 +4,9 @@ import { useState } from "react";
 import { QuantityInput } from "../../ui/QuantityInput";
 import classes from "./instruments.module.css";
 
+/** How often a second a load swings: slow enough for the rail to come back each time. */
+const swingHertz = 100;
+
 /** Electronic load: on which net, how much, on or off. */
 export function LoadControls(props: {
   readonly settings: Readonly<Record<string, string>>;
@@ -38,6 +41,16 @@ export function LoadControls(props: {
         placeholder="amperes"
         value={settings.amps ? Number(settings.amps) : null}
         onCommit={(amps) => amps !== null && set({ amps })}
+      />
+      <QuantityInput
+        label="Swings to"
+        isLabelHidden
+        size="xs"
+        unit="A"
+        limits={[0, 100]}
+        placeholder={`swings to, ${swingHertz} a second`}
+        value={settings.swing && settings.swing !== "OFF" ? Number(settings.swing.split(",")[0]) : null}
+        onCommit={(toAmps) => set({ swing: toAmps === null ? "OFF" : `${toAmps},${swingHertz}` })}
       />
       <Switch
         label="load on"

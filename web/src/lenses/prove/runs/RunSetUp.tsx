@@ -36,7 +36,7 @@ export function RunSetUp() {
   const [burnInHours, setBurnInHours] = useState<number | null>(houseRules["prove.burnInHours"]);
   const [chosenLoads, setChosenLoads] = useState<Readonly<Record<string, string>>>({});
   const [scopedId, setScopedId] = useState<string | null>(null);
-  const [spotId, setSpotId] = useState("");
+  const [places, setPlaces] = useState<Readonly<Record<string, string>>>({});
   const [celsius, setCelsius] = useState<number | null>(houseRules["prove.spotCelsius"]);
   const [isOverloadMeant, setOverload] = useState(false);
   const [isCaseClosed, setCaseClosed] = useState(false);
@@ -49,7 +49,7 @@ export function RunSetUp() {
   const loads = of("load");
   const [mains = null] = of("mains");
   const [scope = null] = of("oscilloscope");
-  const [thermometer = null] = of("thermometer");
+  const thermometers = of("thermometer");
   if (rails.length === 0) return <p className={text.softLine}>Nothing was promised: no run could show it.</p>;
   if (loads.length === 0) {
     return (
@@ -61,10 +61,12 @@ export function RunSetUp() {
   }
   const loadOf = (net: Net, n: number) => chosenLoads[net.id] ?? loads[n]?.id ?? "";
   const scopedRail = scopedId ?? rails[0]?.id ?? "";
-  const spots: readonly RunSpot[] =
-    thermometer && spotId !== "" && celsius !== null
-      ? [{ thermometerId: thermometer.id, targetKind: "part", targetId: spotId, mostCelsius: celsius }]
-      : [];
+  const spots = thermometers.flatMap(({ id }): readonly RunSpot[] => {
+    const targetId = places[id] ?? "";
+    return targetId === "" || celsius === null
+      ? []
+      : [{ thermometerId: id, targetKind: "part", targetId, mostCelsius: celsius }];
+  });
   const label = labelLimits(detail.job.intakeDetails.labelPlate, detail.nets);
   const isOverload = isOverloadMeant && kind === "load_run";
   const plan = proposedRun({
@@ -162,19 +164,20 @@ export function RunSetUp() {
             onChange={(event) => setScopedId(event.currentTarget.value)}
           />
         )}
-        {thermometer && (
+        {thermometers.map(({ id, name }) => (
           <NativeSelect
-            label="Thermometer looks at"
+            key={id}
+            label={thermometers.length > 1 ? `${name} looks at` : "Thermometer looks at"}
             size="xs"
             data={[
               { value: "", label: "nothing" },
               ...detail.positions.map((one) => ({ value: one.id, label: one.designator })),
             ]}
-            value={spotId}
-            onChange={(event) => setSpotId(event.currentTarget.value)}
+            value={places[id] ?? ""}
+            onChange={(event) => setPlaces({ ...places, [id]: event.currentTarget.value })}
           />
-        )}
-        {spotId !== "" && (
+        ))}
+        {Object.values(places).some((one) => one !== "") && (
           <QuantityInput
             label="Ends above"
             size="xs"
