@@ -115,7 +115,11 @@ const runOf = async (id: string): Promise<RunRow> => {
   return found.find((one) => one.id === id) as RunRow;
 };
 const kinds = async (id: string) => (await runOf(id)).events.map((one) => one.kind);
-const ended = (id: string) => until(async () => (await kinds(id)).includes("ended"));
+/** Stored as ended, and its instruments let go: that follows a moment later. */
+const ended = async (id: string) => {
+  await until(async () => (await kinds(id)).includes("ended"));
+  await until(() => test.instruments.states.every((one) => one.runId !== id));
+};
 const detail = async (): Promise<JobDetail> => (await request(test.app).get(`/api/jobs/${jobId}`).expect(200)).body;
 const supply = () => bench.bench.supply.state;
 
