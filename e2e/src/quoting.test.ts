@@ -29,6 +29,11 @@ describe("a quote", () => {
     await page.see("more than was agreed: ask again before going on.");
     await page.click("Quote anew");
     await page.see("The newer version is not answered: what was agreed before still holds, up to €90.00.");
+    // What the page shows already may still be on its way.
+    await page.until("have both versions stored", async () => {
+      const { quotes } = await api.load<JobDetail>(`/jobs/${jobId}`);
+      return quotes.length === 2;
+    });
     const { quotes, quoteAnswers } = await api.load<JobDetail>(`/jobs/${jobId}`);
     expect(quotes.map((one) => one.lines[0]?.quantity)).toEqual([60, 90]);
     expect(quoteAnswers).toMatchObject([{ word: "up_to", limitMinor: 9000, byWhom: "Ms Orell", way: "phone" }]);

@@ -37,7 +37,7 @@ export interface OutboxWorld {
 }
 
 const firstPauseMilliseconds = 1000;
-const longestPauseMilliseconds = 30_000;
+const longestPauseMilliseconds = 10_000;
 /** The server failed over one fact so often: it stands aside, the others go on. */
 const mostFailures = 2;
 
