@@ -80,6 +80,7 @@ export class RunDriver {
   private heardCount = 0;
   private wake: (() => void) | null = null;
   private isStarting = false;
+  private isAsking = false;
   private flushing: Promise<void> = Promise.resolve();
   private flushedAt = 0;
   private unstoredSince: number | null = null;
@@ -155,9 +156,9 @@ export class RunDriver {
     this.wake?.();
   }
 
-  /** Ends a wait early: something was asked. */
+  /** Something was asked: it is fetched at once, and ends a wait as it comes. */
   wakeUp(): void {
-    this.wake?.();
+    this.ask();
   }
 
   /** The server is being stopped: nobody will watch it. */
@@ -295,11 +296,26 @@ export class RunDriver {
     this.queue({ kind: "step", step: this.step, samples: this.stepSamples, at: this.parts.now() });
   }
 
-  /** What was asked here, and what another process took down; @returns why it ends */
+  /** What another process took down is asked for behind the run's back: a database that hangs must not stop it from being watched. */
+  private ask(): void {
+    if (this.isAsking) return;
+    this.isAsking = true;
+    void this.parts
+      .askedSince(this.heardCount)
+      .then((words) => {
+        this.heardCount += words.length;
+        for (const word of words) this.heed(word);
+      })
+      .catch(() => undefined)
+      .finally(() => {
+        this.isAsking = false;
+      });
+  }
+
+  /** What was asked of it by now; @returns why it ends */
   private async hear(): Promise<RunStop | null> {
-    const elsewhere = await this.parts.askedSince(this.heardCount).catch(() => []);
-    this.heardCount += elsewhere.length;
-    for (const wish of [...this.wishes.splice(0), ...elsewhere]) {
+    this.ask();
+    for (const wish of this.wishes.splice(0)) {
       if (wish === "cancel") return stopBecause("cancelled");
       if (wish === "server_stopped") return stopBecause("server_stopped");
       const isAsked = wish === "pause";

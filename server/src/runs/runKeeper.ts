@@ -11,7 +11,7 @@ import {
 import { powerGateWords, runPlanFaultWords, shutterWords } from "@pale-cap/wording";
 import type { Logger } from "pino";
 import type { ProofRunRow } from "../database/models/proofRuns";
-import { noCaller, type Scope } from "../database/scope";
+import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
 import type { InstrumentHub } from "../instruments/instrumentHub";
 import type { LineLeases } from "../instruments/lineLeases";
@@ -219,7 +219,7 @@ export class RunKeeper {
       return net ? leastAmps(net) : 0;
     };
     const askedSince = (heard: number) =>
-      database.write(now(), noCaller, async (scope) => {
+      database.read(now(), async (scope) => {
         const kinds = ["asked_to_pause", "asked_to_continue", "asked_to_cancel"] as const;
         const asked = await scope.rows.proofRunEvents.all({ runId: run.id, kind: [...kinds] }, [["sequence", "ASC"]]);
         return asked.slice(heard).map((one) => one.kind.replace("asked_to_", "") as RunWord);

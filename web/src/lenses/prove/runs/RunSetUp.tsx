@@ -205,7 +205,9 @@ export function RunSetUp() {
       <p className={text.softLine}>
         {plan.steps.length === 1 ? "One step" : `${plan.steps.length} steps`},{" "}
         {leftWords(runSeconds(plan)).replace(" left", "")}. Ends {endings.join(", ")}, or when an instrument is lost:{" "}
-        {mains ? "mains off first, loads on until the rails are empty." : "loads off, and you switch the mains off."}
+        {mains
+          ? "mains off first, loads on until the rails are empty; for too much current the loads first."
+          : "loads off, and you switch the mains off."}
         {!mains && " No source here switches the mains: stay beside it."}
       </p>
       {fault && <p className={text.wrong}>{runPlanFaultWords(fault.code, nameOf(fault.netId))}</p>}

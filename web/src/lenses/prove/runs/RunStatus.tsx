@@ -102,7 +102,7 @@ export function RunStatus({ run, samples }: { readonly run: RunRow; readonly sam
           </Button>
           {state.name === "running" ? (
             <Button size="md" onClick={() => say("pause")}>
-              Pause: loads off
+              Pause
             </Button>
           ) : (
             <Button size="md" onClick={() => say("continue")}>

@@ -42,13 +42,16 @@ export function useRunSamples(jobId: string, run: RunRow | null): readonly RunSa
     samples: [],
   });
   const runId = run?.id ?? null;
-  const isLive = run !== null && !isRunOver(runState(run.events).name);
+  // Its end stops the asking; what was fetched stays.
+  const isLive = useRef(false);
+  isLive.current = run !== null && !isRunOver(runState(run.events).name);
   useEffect(() => {
     if (runId === null) return;
     let [next, isGone] = [-1, false];
     let timer: ReturnType<typeof setTimeout>;
     setKept({ runId, samples: [] });
     const ask = async () => {
+      const wasLive = isLive.current;
       const { data } = await fetchSamples({ jobId, runId, after: next });
       if (isGone) return;
       if (data && data.samples.length > 0) {
@@ -56,13 +59,13 @@ export function useRunSamples(jobId: string, run: RunRow | null): readonly RunSa
         setKept((now) => ({ runId, samples: [...now.samples, ...data.samples] }));
       }
       const isMore = (data?.samples.length ?? 0) > 1000;
-      if (isLive || isMore) timer = setTimeout(() => void ask(), isMore ? 0 : liveMilliseconds);
+      if (wasLive || isMore) timer = setTimeout(() => void ask(), isMore ? 0 : liveMilliseconds);
     };
     void ask();
     return () => {
       isGone = true;
       clearTimeout(timer);
     };
-  }, [fetchSamples, jobId, runId, isLive]);
+  }, [fetchSamples, jobId, runId]);
   return kept.runId === runId ? kept.samples : [];
 }
