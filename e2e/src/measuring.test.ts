@@ -3,6 +3,7 @@ import { By, Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { benchOnFreePorts } from "./benchOnFreePorts";
 import { type Browser, openBrowser } from "./browser";
+import { layOnBench } from "./layOnBench";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
 
@@ -65,12 +66,7 @@ async function measureHere(): Promise<string> {
 
 describe("a board of twenty parts, with the keyboard alone", () => {
   it("is entered line by line from what is printed on its parts", async () => {
-    await fetch(`${server.address}/api/bench-supply`, {
-      method: "PUT",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ name: "02-dried-output-bank" }),
-    });
-    const card = (await (await fetch(`${server.address}/api/bench-supply`)).json()) as { lines: string[] };
+    const card = await layOnBench(server, "02-dried-output-bank");
     expect(card.lines).toHaveLength(20);
     await page.open("/");
     await page.see("The bench is empty.");

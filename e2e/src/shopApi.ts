@@ -25,7 +25,7 @@ export function shopApi(server: ServerUnderTest) {
     const answer = await fetch(`${server.address}/api/catalogue/imports`, { method: "POST", body: form });
     if (answer.status !== 201) throw new Error(`catalogue: ${answer.status} ${await answer.text()}`);
   };
-  return { send, load, takeIn };
+  return { address: server.address, send, load, takeIn };
 }
 
 /** A capacitor as the catalogue takes it. */

@@ -1,10 +1,11 @@
 import { randomUUID } from "node:crypto";
 import { boardInsert, netValues, positionValues } from "@pale-cap/core/testing";
+import { layOnBench } from "./layOnBench";
 import type { shopApi } from "./shopApi";
 
 /** A practice job with the two rails of a simulated monitor supply, and the rectifier that may run hot. */
 export async function twoRailJob(api: ReturnType<typeof shopApi>, supply: string, deviceModel: string) {
-  await api.send("/bench-supply", { name: supply }, "PUT");
+  await layOnBench(api, supply);
   const [jobId, a, b, d8] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
   const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel, complaint: "quits when warm" };
   await api.send("/jobs", { id: jobId, ...device, personId: null, isPractice: true });
