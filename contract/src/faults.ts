@@ -34,6 +34,7 @@ export const faultCodes = [
   "not_rule",
   "not_currency",
   "not_time_zone",
+  "not_address",
   "not_on_job",
   "not_on_board",
   "already_on_board",

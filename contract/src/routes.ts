@@ -80,6 +80,11 @@ export const routes = {
   quotes: "/api/jobs/:jobId/quotes",
   quoteAnswers: "/api/jobs/:jobId/quote-answers",
   handOver: "/api/jobs/:jobId/hand-over",
+  report: "/api/jobs/:jobId/report",
+  reportFile: "/api/jobs/:jobId/report/file",
+  reports: "/api/jobs/:jobId/reports",
+  storedReport: "/api/jobs/:jobId/reports/:reportId",
+  storedReportFile: "/api/jobs/:jobId/reports/:reportId/file",
 } as const;
 
 /** Fills the `:names` of a pattern. */

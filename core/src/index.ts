@@ -64,6 +64,7 @@ export {
   type StrategyPart,
 } from "./economics/repairStrategy";
 export { type StockDeadline, stockDeadline, type WantedPart } from "./economics/stockDeadline";
+export * from "./economics/warranty";
 export { NoBracketError, OutOfRangeError } from "./errors";
 export * from "./facts/captures";
 export * from "./facts/chargeFacts";

@@ -26,6 +26,7 @@ import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
+import { reportRoutes } from "./features/reports/reportRoutes";
 import { runRoutes } from "./features/runs/runRoutes";
 import { shopRoutes } from "./features/shop/shopRoutes";
 import { stockRoutes } from "./features/stock/stockRoutes";
@@ -55,7 +56,7 @@ export function createApp(
       strictTransportSecurity: false,
     }),
   );
-  app.use(pinoHttp({ logger: context.logger, autoLogging: false }));
+  app.use(pinoHttp({ logger: context.logger, autoLogging: false, serializers: { req: plainRequest } }));
   app.use("/api", keptNowhere);
   app.use("/api", express.json({ limit: "512kb", strict: true }));
 
@@ -92,6 +93,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...reportRoutes(context),
     ...runRoutes(context),
     ...shopRoutes(context),
     ...stockRoutes(),
@@ -120,6 +122,12 @@ function keptNowhere(_request: express.Request, response: express.Response, next
 }
 
 /** Hashed assets for ever, everything else of the single page from index.html; a missing asset stays missing. */
+/** What a log line says of a request: never what was looked for, which can be a name. */
+const plainRequest = ({ method, url }: { readonly method: string; readonly url: string }) => ({
+  method,
+  path: url.split("?")[0],
+});
+
 function serveClient(app: Express, webFolder: string): void {
   app.use("/assets", express.static(join(webFolder, "assets"), { immutable: true, maxAge: "1y" }));
   app.use("/assets", () => {

@@ -71,6 +71,8 @@ export function fieldFaultWords({ code, values = {} }: Fault): string {
       return "is not a rule of the house";
     case "not_currency":
       return "is not a currency code like EUR";
+    case "not_address":
+      return "an address begins with http:// or https://; {number} stands for the job's number";
     case "not_time_zone":
       return "is not a time zone like Europe/Berlin";
     case "not_on_job":

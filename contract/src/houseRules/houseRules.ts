@@ -20,6 +20,8 @@ export type TransistorSchool = "same_type" | "equal_or_better";
 export type RemovingWay = "group_with_photo" | "one_at_a_time" | "all_of_value";
 /** Where an instrument may stand. */
 export type InstrumentAddresses = "loopback" | "private" | "any";
+export type PaperSize = "a4" | "letter";
+export type LabelStock = "sheet" | "single";
 export type SolderAlloy = "any" | "leaded" | "lead_free";
 
 /** Every rule with its default. What the shop changed is stored apart and folded over these. */
@@ -569,6 +571,32 @@ export const houseRules = {
       "a sample decides whether the lot is taken, by this share",
     ],
   ),
+  "shop.name": text("", ["Name of the shop", "the shop", "stands at the foot of every report and label"]),
+  "shop.contact": text(
+    "",
+    ["How the shop is reached", "the shop", "a customer's report says whom to ask: telephone, mail, street"],
+    160,
+  ),
+  "shop.address": text(
+    "",
+    [
+      "Address that a label's code leads to",
+      "the shop",
+      "with {number} where the job's number goes; without it the code holds the number alone",
+    ],
+    120,
+  ),
+  "shop.paper": choice<PaperSize>("a4", { a4: "A4", letter: "Letter" }, ["Paper", "the shop", "reports and lists"]),
+  "shop.labels": choice<LabelStock>(
+    "sheet",
+    { sheet: "sheet of 21, 63.5 × 38.1 mm, on A4", single: "one by one, 62 × 29 mm" },
+    ["Labels", "the shop", "what lies in the printer"],
+  ),
+  "shop.customerReadings": flag(false, [
+    "Volts on the customer's report",
+    "the shop",
+    "how far each output was loaded is always told; the readings themselves tell most customers nothing",
+  ]),
   "shop.currency": text("EUR", ["Currency", "ISO 4217", "money is stored in its minor unit"]),
   "shop.timeZone": text("Europe/Berlin", ["Time zone", "IANA time zone", "days of due dates and warranty"]),
 } as const;

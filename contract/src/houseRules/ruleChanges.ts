@@ -43,10 +43,16 @@ function ruleFault(key: string, value: unknown): FieldProblem | Fault | null {
         return error instanceof ValidationError ? { path: error.path ?? "", ...faultOf(error) } : fault("not_valid");
       }
     case "text":
-      if (typeof value !== "string" || value.trim() === "" || value.length > kind.longest)
+      if (typeof value !== "string" || value.length > kind.longest || (value.trim() === "" && !kind.mayBeEmpty))
         return fault("not_short_word");
+      if (key === "shop.address") return addressProblem(value);
       return key === "shop.currency" || key === "shop.timeZone" ? localeProblem(key, value) : null;
   }
+}
+
+/** What a label's code leads to: a page of the network, with room for the job's number. */
+function addressProblem(value: string): Fault | null {
+  return value === "" || /^https?:\/\/[^\s/]+(\/\S*)?$/i.test(value) ? null : fault("not_address");
 }
 
 /** A currency or time zone that the platform does not know would break every sum or date shown. */

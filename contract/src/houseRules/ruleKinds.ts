@@ -7,7 +7,7 @@ export type RuleKind =
   | { readonly type: "number"; readonly least: number; readonly most: number }
   | { readonly type: "flag" }
   | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
-  | { readonly type: "text"; readonly longest: number }
+  | { readonly type: "text"; readonly longest: number; readonly mayBeEmpty: boolean }
   | { readonly type: "kit" };
 
 /** One rule of the shop: what it is by default, where that comes from, and why. */
@@ -52,11 +52,12 @@ export const choice = <T extends string>(
   unit: "",
   kind: { type: "choice", options },
 });
-export const text = (value: string, words: Words): HouseRule<string> => ({
+export const text = (value: string, words: Words, longest = 60): HouseRule<string> => ({
   ...worded(words),
   value,
   unit: "",
-  kind: { type: "text", longest: 60 },
+  // What is empty by default may be empty.
+  kind: { type: "text", longest, mayBeEmpty: value === "" },
 });
 
 export const drainKitSchema = array().of(drainKitItemSchema.required()).max(20).required();

@@ -5,6 +5,7 @@ import {
   boolean,
   idField,
   mixed,
+  nullableDay,
   nullableId,
   nullablePositive,
   nullableText,
@@ -64,15 +65,18 @@ export const instrumentSchema = strictObject({
   isEnabled: boolean().required(),
   /** Where it stands; null: on the shop's first bench. */
   benchId: nullableId().optional(),
+  /** When it was last held against something known. */
+  checkedOn: nullableDay().optional(),
   /** Which of a bench's simulated loads it is, from 1 on. */
   channel: number().integer().min(1).max(mostLoads).optional(),
 });
 export type InstrumentValues = InferType<typeof instrumentSchema>;
-export type Instrument = Omit<InstrumentValues, "benchId" | "channel"> & {
+export type Instrument = Omit<InstrumentValues, "benchId" | "channel" | "checkedOn"> & {
   readonly id: string;
   readonly version: number;
   readonly benchId: string;
   readonly channel: number;
+  readonly checkedOn: string | null;
   /** Of its bench: which simulated instruments are meant. */
   readonly simulatedSet: number;
 };

@@ -211,6 +211,17 @@ export const handOverSchema = strictObject({
 });
 export type HandOver = InferType<typeof handOverSchema>;
 
+/** Why a unit came back after it was handed over. */
+export const comebackKinds = ["same_fault", "another_fault", "handling", "no_fault_found"] as const;
+export type ComebackKind = (typeof comebackKinds)[number];
+
+/** Where a job came from that another shop made. */
+export interface JobOrigin {
+  readonly shop: string;
+  readonly number: number;
+  readonly importedAt: string;
+}
+
 /** A job as intake stores it. */
 export interface Job extends Intake {
   readonly id: string;
@@ -227,6 +238,12 @@ export interface Job extends Intake {
   readonly jobFamilyId: string | null;
   /** The summary of the verdict as a person wrote it; null: as the model makes it. */
   readonly verdictSummary: string | null;
+  /** The job that the unit was handed over with before; null: it never came back. */
+  readonly comebackOf: string | null;
+  readonly comebackKind: ComebackKind | null;
+  readonly origin: JobOrigin | null;
+  /** When its customer was erased; null: no such thing was asked for. */
+  readonly customerErasedAt: string | null;
 }
 
 /** What left the shop's program in a file, told so that it can be traced. */

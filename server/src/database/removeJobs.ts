@@ -20,6 +20,7 @@ const statements = [
   `DELETE FROM proof_run_samples WHERE ${leavingRun}`,
   `DELETE FROM proof_run_events WHERE ${leavingRun}`,
   ...[
+    ...["report_files", "report_documents", "reports"],
     ...["audit_events", "job_summaries", "job_closings", "judgement_snapshots", "open_point_acceptances"],
     ...["verdict_overrules", "captures", "readings", "sign_observations", "charge_events", "power_events"],
     ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "job_acts", "photos"],
@@ -35,8 +36,10 @@ const statements = [
   `DELETE FROM nets WHERE ${leavingBoard}`,
   `DELETE FROM boards WHERE ${leavingJob}`,
   `DELETE FROM job_customers WHERE ${leavingJob}`,
+  "UPDATE jobs SET comeback_of = NULL WHERE comeback_of IN (SELECT id FROM leaving)",
   "DELETE FROM jobs WHERE id IN (SELECT id FROM leaving)",
   "DELETE FROM job_families f WHERE NOT EXISTS (SELECT 1 FROM jobs j WHERE j.job_family_id = f.id)",
+  "DELETE FROM erasures e WHERE NOT EXISTS (SELECT 1 FROM job_customers l WHERE l.customer_id = e.customer_id)",
   "DELETE FROM customers c WHERE NOT EXISTS (SELECT 1 FROM job_customers l WHERE l.customer_id = c.id)",
   "DELETE FROM stock_items",
   `DO $$ DECLARE one uuid; BEGIN

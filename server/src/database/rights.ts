@@ -22,6 +22,9 @@ export const appendOnlyTables = [
   "quote_answers",
   "quotes",
   "readings",
+  "report_documents",
+  "report_files",
+  "reports",
   "rework_ticks",
   "sign_observations",
   "stock_acts",
@@ -31,7 +34,9 @@ export const appendOnlyTables = [
 ] as const;
 
 /** Only the owner writes here. */
-const ownersTables = ["migrations", "shop_identity"];
+const ownersTables = ["migrations", "shop_identity", "erasures"];
+/** What the application may have done that it may not do itself. */
+const ownersFunctions = ["erase_customer(uuid)"];
 
 /**
  * Gives the application's role what it needs: reading and inserting by default, changing only in tables that are not
@@ -49,6 +54,7 @@ export async function grantRights(sequelize: Sequelize, role: string | null): Pr
     `ALTER DEFAULT PRIVILEGES IN SCHEMA public GRANT SELECT, INSERT ON TABLES TO ${app}`,
     `ALTER DEFAULT PRIVILEGES IN SCHEMA public GRANT USAGE, SELECT ON SEQUENCES TO ${app}`,
     `GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO ${app}`,
+    ...ownersFunctions.map((name) => `GRANT EXECUTE ON FUNCTION ${name} TO ${app}`),
     ...tables.flatMap(({ name }) => [
       `REVOKE ALL ON "${name}" FROM ${app}`,
       `GRANT ${privilegesOn(name)} ON "${name}" TO ${app}`,

@@ -1,5 +1,29 @@
-import type { Family, HouseRuleChange, RuleEffect } from "@pale-cap/contract";
+import type {
+  Family,
+  HandOver,
+  HouseRuleChange,
+  PaperSize,
+  ReportAudience,
+  ReportDocument,
+  RuleEffect,
+} from "@pale-cap/contract";
+import type { ReportDocuments } from "../reports/drawReport";
 import type { Judged } from "./judgeJob";
+
+/** What was worked out of a closing before the job is held. */
+export interface PreparedHandOver {
+  readonly judged: Judged;
+  readonly documents: ReportDocuments;
+}
+
+export interface ReportFileQuestion {
+  readonly audience: ReportAudience;
+  /** null: as the job stands. */
+  readonly document: ReportDocument | null;
+  /** null: the shop's own. */
+  readonly paper: PaperSize | null;
+  readonly madeAt: Date;
+}
 
 /** Judging and folding: long enough that no request may wait behind it. */
 export interface HeavyWork {
@@ -9,7 +33,12 @@ export interface HeavyWork {
   settled(): Promise<void>;
   ruleEffects(change: HouseRuleChange): Promise<readonly RuleEffect[]>;
   family(jobId: string): Promise<Family>;
-  judgeJob(jobId: string): Promise<Judged>;
+  /** The judgement as it stands, and both reports as they will be handed over; null where something stands against it. */
+  prepareHandOver(jobId: string, body: HandOver): Promise<PreparedHandOver | null>;
+  /** A report of a job as it stands. */
+  report(jobId: string, audience: ReportAudience): Promise<ReportDocument>;
+  /** On paper: as it stands, or as the document says that is given. */
+  reportFile(jobId: string, asked: ReportFileQuestion): Promise<Uint8Array>;
   /** Index of the first of these 32-bit floats that is no finite number; -1 where all are. */
   firstNotFinite(bytes: Uint8Array): Promise<number>;
   close(): Promise<void>;

@@ -1,6 +1,11 @@
 import type { Database } from "../database/database";
+import { HttpProblem } from "../http/problems";
+import { closingOf } from "../records/closing";
 import { loadFamily } from "../records/loadFamily";
+import { loadReportInput } from "../records/loadReportInput";
 import { ruleEffects } from "../records/ruleEffects";
+import { loadRuleValues } from "../records/rules";
+import { drawReport, drawReports, printReport } from "../reports/drawReport";
 import { foldSummaries } from "../summaries/foldSummaries";
 import type { HeavyWork } from "./heavyWork";
 import { judgeJob } from "./judgeJob";
@@ -46,7 +51,27 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
     },
     ruleEffects: (change) => database.read(now(), (scope) => ruleEffects(scope, change)),
     family: (jobId) => database.read(now(), (scope) => loadFamily(scope, jobId)),
-    judgeJob: (jobId) => database.read(now(), (scope) => judgeJob(scope, jobId)),
+    prepareHandOver: async (jobId, body) => {
+      const loaded = await database
+        .read(now(), async (scope) => ({
+          judged: await judgeJob(scope, jobId),
+          input: await loadReportInput(scope, jobId, await closingOf(scope, jobId, body)),
+        }))
+        .catch((error: unknown) => {
+          // What stands against it is said by whoever holds the job.
+          if (error instanceof HttpProblem) return null;
+          throw error;
+        });
+      return loaded && { judged: loaded.judged, documents: drawReports(loaded.input) };
+    },
+    report: (jobId, audience) => drawReport(database, now(), jobId, audience),
+    reportFile: async (jobId, { audience, document, paper, madeAt }) => {
+      const own = await database.read(now(), (scope) => loadRuleValues(scope));
+      return printReport(database, now(), {
+        ...{ jobId, madeAt, paper: paper ?? own["shop.paper"] },
+        document: document ?? (await drawReport(database, now(), jobId, audience)),
+      });
+    },
     firstNotFinite: async (bytes) => {
       const floats = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
       for (let at = 0; at + 4 <= bytes.byteLength; at += 4) {

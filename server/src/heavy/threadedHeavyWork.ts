@@ -43,7 +43,9 @@ export function threadedHeavyWork(databaseUrl: string, realm: Realm, logger: Log
     settled: () => inThread((remote) => remote.settled()),
     ruleEffects: (change) => inThread((remote) => remote.ruleEffects(change)),
     family: (jobId) => inThread((remote) => remote.family(jobId)),
-    judgeJob: (jobId) => inThread((remote) => remote.judgeJob(jobId)),
+    prepareHandOver: (jobId, body) => inThread((remote) => remote.prepareHandOver(jobId, body)),
+    report: (jobId, audience) => inThread((remote) => remote.report(jobId, audience)),
+    reportFile: (jobId, asked) => inThread((remote) => remote.reportFile(jobId, asked)),
     firstNotFinite: (bytes) => inThread((remote) => remote.firstNotFinite(bytes)),
     close: async () => {
       isClosed = true;

@@ -32,3 +32,11 @@ export async function* blobChunks(database: Database, { sha256, sizeBytes }: Blo
     yield row.content;
   }
 }
+
+/** All bytes of a blob at once, where they have to be worked on; null where it is not stored. */
+export async function readBlob(scope: Scope, sha256: string): Promise<Buffer | null> {
+  const blob = await findBlob(scope, sha256);
+  if (!blob) return null;
+  const chunks = await scope.rows.blobChunks.all({ sha256 }, [["number", "ASC"]]);
+  return Buffer.concat(chunks.map((one) => one.content));
+}

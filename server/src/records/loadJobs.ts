@@ -160,6 +160,7 @@ function toJob(row: JobRow, link: JobCustomerRow | undefined, customer: Customer
     customerName: customer?.name ?? null,
     customerContact: customer?.contact ?? null,
     ownersWords: link?.ownersWords ?? null,
+    customerErasedAt: customer?.erasedAt?.toISOString() ?? null,
     // Jobs from before these notes existed have none.
     intakeDetails: { ...noIntakeDetails, ...row.intakeDetails },
   };

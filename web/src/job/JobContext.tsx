@@ -1,4 +1,13 @@
-import { type HouseRuleValues, type JobDetail, jobFacts, jobRules } from "@pale-cap/contract";
+import {
+  acrossBoards,
+  type BoardDetail,
+  type HouseRuleValues,
+  type JobDetail,
+  jobFacts,
+  jobRules,
+  onBoard,
+  shownBoard,
+} from "@pale-cap/contract";
 import {
   type ChargeState,
   type DeviceJudgement,
@@ -22,7 +31,6 @@ import { pageClock } from "../api/clock";
 import { useAppSelector } from "../app/store/hooks";
 import { withOutbox } from "../outbox/fact";
 import { useJobJudgement } from "../workers/useJobJudgement";
-import { acrossBoards, type BoardDetail, onBoard, shownBoard } from "./boards";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {

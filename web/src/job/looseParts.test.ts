@@ -1,6 +1,6 @@
+import { sampleDetail } from "@pale-cap/contract/testing";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { sampleDetail } from "../../testing/sampleView";
 import { probedPart } from "./looseParts";
 
 const tick = {

@@ -1,10 +1,10 @@
 import type { BoardChange, Problem } from "@pale-cap/contract";
+import { type BoardDetail, onBoard, shownBoard } from "@pale-cap/contract";
 import { useCallback, useState, useSyncExternalStore } from "react";
 import { newId } from "../api/newId";
 import { asProblem } from "../ui/ProblemNote";
 import { useEditBoardMutation } from "./boardApi";
 import { atLatest, boardHistory, type InverseEdit, inverseOf } from "./boardHistory";
-import { type BoardDetail, onBoard, shownBoard } from "./boards";
 import { useJob } from "./JobContext";
 import { useInTurn } from "./useInTurn";
 

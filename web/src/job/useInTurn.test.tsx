@@ -1,7 +1,9 @@
 // @vitest-environment happy-dom
+
+import { sampleDetail } from "@pale-cap/contract/testing";
 import { cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { sampleDetail, sampleView, underJob } from "../../testing/sampleView";
+import { sampleView, underJob } from "../../testing/sampleView";
 import { silence } from "../api/api";
 import { store } from "../app/store/store";
 import { jobApi } from "./jobApi";

@@ -1,8 +1,10 @@
 // @vitest-environment happy-dom
+
+import { type SampleDetail, sampleDetail } from "@pale-cap/contract/testing";
 import { samplePart, sampleReading } from "@pale-cap/core/testing";
 import { cleanup, renderHook } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
-import { type SampleDetail, sampleDetail, sampleView, underJob } from "../../testing/sampleView";
+import { sampleView, underJob } from "../../testing/sampleView";
 import { useVerdictLook } from "./useVerdictLook";
 
 afterEach(cleanup);

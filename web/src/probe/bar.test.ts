@@ -1,6 +1,6 @@
+import { sampleDetail } from "@pale-cap/contract/testing";
 import { sampleNet, samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { sampleDetail } from "../../testing/sampleView";
 import { barPrefix, shiftPrefix } from "./barPrefix";
 import { probeOrder, steppedTarget } from "./probeOrder";
 import { isInside } from "./tone";

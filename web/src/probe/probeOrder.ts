@@ -1,6 +1,6 @@
 import type { FittedPartRow, Net, Position } from "@pale-cap/contract";
+import { capacitorsInOrder, netsInOrder } from "@pale-cap/contract";
 import { partInHand, probePoints, sectionFacts } from "@pale-cap/core";
-import { capacitorsInOrder, netsInOrder } from "../job/parts";
 import type { ProbeTarget } from "../job/workplaceSlice";
 
 interface ProbedBoard {

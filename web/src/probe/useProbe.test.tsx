@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import type { InstrumentState } from "@pale-cap/contract";
+import { type SampleDetail, sampleDetail } from "@pale-cap/contract/testing";
 import {
   sampleCharge,
   sampleNet,
@@ -10,7 +11,7 @@ import {
 } from "@pale-cap/core/testing";
 import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { type SampleDetail, sampleDetail, sampleView, underJob } from "../../testing/sampleView";
+import { sampleView, underJob } from "../../testing/sampleView";
 import { store } from "../app/store/store";
 import { habitsSet, type ProbeTarget, probeSet, targetSelected } from "../job/workplaceSlice";
 import { stateTold } from "./instruments/instrumentSlice";

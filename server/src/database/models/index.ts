@@ -40,6 +40,7 @@ import { proofRunEvents, proofRuns } from "./proofRuns";
 import { quoteAnswers, quotes } from "./quotes";
 import { readings } from "./readings";
 import { replacementPlans } from "./replacementPlans";
+import { reportDocuments, reportFiles, reports } from "./reports";
 import { reworkTicks } from "./reworkTicks";
 import { signObservations } from "./signObservations";
 import { stockActs } from "./stockActs";
@@ -100,6 +101,9 @@ const definitions = {
   positions,
   readings,
   replacementPlans,
+  reportDocuments,
+  reportFiles,
+  reports,
   reworkTicks,
   signObservations,
   verdictOverrules,

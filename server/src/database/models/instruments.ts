@@ -21,5 +21,6 @@ export const instruments = (sequelize: Sequelize) =>
     isEnabled: column.flag,
     benchId: column.id,
     channel: column.whole,
+    checkedOn: column.day,
     isRemoved: column.flag,
   });

@@ -1,4 +1,4 @@
-import type { IntakeDetails, Realm } from "@pale-cap/contract";
+import type { ComebackKind, IntakeDetails, JobOrigin, Realm } from "@pale-cap/contract";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -27,6 +27,9 @@ export interface JobRow {
   spentMinutes: number | null;
   jobFamilyId: string | null;
   verdictSummary: string | null;
+  comebackOf: string | null;
+  comebackKind: ComebackKind | null;
+  origin: JobOrigin | null;
 }
 
 export const jobs = (sequelize: Sequelize) =>
@@ -55,4 +58,7 @@ export const jobs = (sequelize: Sequelize) =>
     spentMinutes: column.real,
     jobFamilyId: column.id,
     verdictSummary: column.text,
+    comebackOf: column.id,
+    comebackKind: column.text,
+    origin: column.json,
   });

@@ -1,9 +1,9 @@
 import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+import { deviceName } from "@pale-cap/wording";
 import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
 import { useJobQuery } from "../../job/jobApi";
 import { useBenchQuery } from "../../job/jobListApi";
-import { deviceName } from "../../job/parts";
 import { usePeopleQuery } from "../../job/peopleApi";
 import { jobClosed, personChosen } from "../../job/workplaceSlice";
 import { OutboxNotice } from "../../outbox/OutboxNotice";

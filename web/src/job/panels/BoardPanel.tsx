@@ -1,4 +1,5 @@
 import { Button, SegmentedControl } from "@mantine/core";
+import { boardName, capacitorsInOrder } from "@pale-cap/contract";
 import { verdictWords } from "@pale-cap/core";
 import { verdictLabels } from "@pale-cap/wording";
 import { type ReactNode, useMemo, useState } from "react";
@@ -8,9 +9,7 @@ import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useIsEntryClosed } from "../../ui/closedEntry";
 import { ProblemNote } from "../../ui/ProblemNote";
 import { useKeys } from "../../ui/useKeys";
-import { boardName } from "../boards";
 import { useJob } from "../JobContext";
-import { capacitorsInOrder } from "../parts";
 import { photoImage } from "../photoApi";
 import { useBoardHistory } from "../useBoardEdit";
 import { useTarget } from "../useTarget";

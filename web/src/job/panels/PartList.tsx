@@ -1,5 +1,6 @@
 import { TextInput } from "@mantine/core";
 import type { Position } from "@pale-cap/contract";
+import { capacitorsInOrder, type PlacedCapacitor } from "@pale-cap/contract";
 import { formatMarkedCapacitance } from "@pale-cap/core";
 import { partKindLabels, verdictLabels } from "@pale-cap/wording";
 import { useMemo } from "react";
@@ -9,7 +10,6 @@ import { Quantity } from "../../ui/Quantity";
 import text from "../../ui/text.module.css";
 import { type SortKey, useListOrder } from "../../ui/useListOrder";
 import { useJob } from "../JobContext";
-import { capacitorsInOrder, type PlacedCapacitor } from "../parts";
 import classes from "./layout.module.css";
 
 interface PartListProps {

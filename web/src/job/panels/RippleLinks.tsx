@@ -1,8 +1,8 @@
+import { netsInOrder } from "@pale-cap/contract";
 import { Link } from "react-router";
 import { Part } from "../../ui/Pane";
 import { Quantity } from "../../ui/Quantity";
 import { useJob } from "../JobContext";
-import { netsInOrder } from "../parts";
 
 /** The ripple lens of each rail with capacitors: one place, reached from Measure, Judge and Choose. */
 export function RippleLinks() {

@@ -1,3 +1,4 @@
+import { capacitorsInOrder } from "@pale-cap/contract";
 import { componentKindsOf, isChosen, needsReplacement, replacementSet } from "@pale-cap/core";
 import { choosingRuleWords, listWords, verdictLabels } from "@pale-cap/wording";
 import { useCallback, useMemo } from "react";
@@ -6,7 +7,6 @@ import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { RippleLinks } from "../../job/panels/RippleLinks";
-import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { Pane } from "../../ui/Pane";
 import text from "../../ui/text.module.css";

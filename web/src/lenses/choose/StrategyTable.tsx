@@ -1,4 +1,5 @@
 import type { Position } from "@pale-cap/contract";
+import { capacitorsInOrder } from "@pale-cap/contract";
 import { airAround, foundPart, jobStrategies, missionProfile, stockDeadline } from "@pale-cap/core";
 import {
   breakEvenWords,
@@ -10,7 +11,6 @@ import {
 } from "@pale-cap/wording";
 import { useMemo } from "react";
 import { useJob } from "../../job/JobContext";
-import { capacitorsInOrder } from "../../job/parts";
 import { useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { Part } from "../../ui/Pane";
 import { TableHead } from "../../ui/TableHead";

@@ -1,11 +1,10 @@
 import { Button } from "@mantine/core";
 import { currentPart, foundPart, railNetlist } from "@pale-cap/core";
-import { quantityFacts } from "@pale-cap/wording";
+import { deviceName, quantityFacts } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { useState } from "react";
 import { fetchSamples } from "../../job/fetchSamples";
 import { useJob } from "../../job/JobContext";
-import { deviceName } from "../../job/parts";
 import { download } from "../../ui/download";
 import { Part } from "../../ui/Pane";
 import text from "../../ui/text.module.css";

@@ -1,9 +1,8 @@
 import { Button, TextInput } from "@mantine/core";
-import { type BoardValues, boardLimits, editableValues } from "@pale-cap/contract";
+import { type BoardValues, boardLimits, boardName, editableValues } from "@pale-cap/contract";
 import { newId } from "../../api/newId";
 import { useAppDispatch } from "../../app/store/hooks";
 import { useAddBoardMutation, useRemoveBoardMutation } from "../../job/boardApi";
-import { boardName } from "../../job/boards";
 import { useJob } from "../../job/JobContext";
 import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { boardShown } from "../../job/workplaceSlice";

@@ -1,8 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
-import { differenceWords } from "@pale-cap/wording";
+import { deviceName, differenceWords } from "@pale-cap/wording";
 import { newId } from "../../api/newId";
 import { useJob } from "../../job/JobContext";
-import { deviceName } from "../../job/parts";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";

@@ -1,10 +1,16 @@
 import { ActionIcon, Button, NativeSelect, TextInput } from "@mantine/core";
-import { boardLimits, type FittedPartValues, type PositionValues, type Problem } from "@pale-cap/contract";
+import {
+  boardLimits,
+  capacitorsInOrder,
+  type FittedPartValues,
+  type PlacedCapacitor,
+  type PositionValues,
+  type Problem,
+} from "@pale-cap/contract";
 import { capacitorClasses, formatMarkedCapacitance } from "@pale-cap/core";
 import { IconTrash } from "@tabler/icons-react";
 import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
-import { capacitorsInOrder, type PlacedCapacitor } from "../../job/parts";
 import { positionUpdate } from "../../job/positionUpdate";
 import { type ChangesFrom, useShownBoardEdit } from "../../job/useBoardEdit";
 import { useTarget } from "../../job/useTarget";

@@ -1,7 +1,7 @@
 import { NativeSelect } from "@mantine/core";
+import { netsInOrder } from "@pale-cap/contract";
 import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { useJob } from "../../job/JobContext";
-import { netsInOrder } from "../../job/parts";
 
 /** The rail or section that a part sits on; a new rail can be made by naming its section. */
 export function NetSelect(props: {

@@ -1,6 +1,6 @@
+import type { BoardDetail } from "@pale-cap/contract";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import type { BoardDetail } from "../../job/boards";
 import { alignedParts, duplicatedParts, movedParts, spacedParts, turnedParts } from "./arrangement";
 
 const at = (designator: string, xMetres: number | null, yMetres: number | null) => ({

@@ -1,7 +1,6 @@
-import { type BoardChange, editableValues, type Position } from "@pale-cap/contract";
+import { type BoardChange, type BoardDetail, editableValues, type Position } from "@pale-cap/contract";
 import { foundPart } from "@pale-cap/core";
 import { newId } from "../../api/newId";
-import type { BoardDetail } from "../../job/boards";
 import { positionUpdate } from "../../job/positionUpdate";
 import { foundPartUpdate } from "./capacitorDraft";
 

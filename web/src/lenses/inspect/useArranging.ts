@@ -1,5 +1,5 @@
+import type { BoardDetail } from "@pale-cap/contract";
 import { useCallback, useMemo, useState } from "react";
-import type { BoardDetail } from "../../job/boards";
 import { useJob } from "../../job/JobContext";
 import { useShownBoardEdit } from "../../job/useBoardEdit";
 import { alignedParts, duplicatedParts, movedParts, spacedParts, turnedParts } from "./arrangement";

@@ -1,10 +1,9 @@
 import { SegmentedControl } from "@mantine/core";
-import { dayText } from "@pale-cap/wording";
+import { dayText, deviceName } from "@pale-cap/wording";
 import { useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
-import { deviceName } from "../../job/parts";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane } from "../../ui/Pane";

@@ -1,11 +1,10 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
 import type { FamilyFinding } from "@pale-cap/core";
-import { familyFindingWords, standingWords } from "@pale-cap/wording";
+import { deviceName, familyFindingWords, standingWords } from "@pale-cap/wording";
 import { Link, useNavigate } from "react-router";
 import { newId } from "../../api/newId";
 import { useFamilyQuery, useMakeUnitsMutation } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
-import { deviceName } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";

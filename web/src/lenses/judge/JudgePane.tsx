@@ -1,3 +1,4 @@
+import { capacitorsInOrder } from "@pale-cap/contract";
 import { drainClues, entryQuestions, needsReplacement, type PartJudgement, verdictWords } from "@pale-cap/core";
 import {
   chanceWords,
@@ -13,7 +14,6 @@ import { VerdictGlyph } from "../../drawing/VerdictGlyph";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
 import { SummaryCard } from "../../job/panels/summary/SummaryCard";
-import { capacitorsInOrder } from "../../job/parts";
 import { useSelectedPosition, useTarget } from "../../job/useTarget";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane, Part } from "../../ui/Pane";

@@ -1,8 +1,8 @@
+import { capacitorsInOrder } from "@pale-cap/contract";
 import { useEffect } from "react";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
-import { capacitorsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";

@@ -1,10 +1,10 @@
 import type { Net } from "@pale-cap/contract";
+import { netsInOrder } from "@pale-cap/contract";
 import { hasBacklight, type ProbePoint, sectionFacts } from "@pale-cap/core";
 import { cautions, netWords, probeCautionWords } from "@pale-cap/wording";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
-import { netsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { Caution } from "../../ui/Caution";
 import { Pane, Part } from "../../ui/Pane";

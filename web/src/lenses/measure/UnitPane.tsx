@@ -1,7 +1,6 @@
 import type { ProbePoint } from "@pale-cap/core";
-import { cautions } from "@pale-cap/wording";
+import { cautions, deviceName } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
-import { deviceName } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { tipsTogether } from "../../job/workplaceSlice";
 import { Caution } from "../../ui/Caution";

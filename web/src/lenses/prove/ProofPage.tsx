@@ -24,6 +24,7 @@ import {
 } from "@pale-cap/core";
 import {
   coarseLabels,
+  deviceName,
   droopWords,
   kneeWords,
   lifeText,
@@ -37,16 +38,15 @@ import {
 import Papa from "papaparse";
 import { useMemo } from "react";
 import { Link } from "react-router";
+import { CurveChart } from "../../drawing/CurveChart";
 import { useJob } from "../../job/JobContext";
 import { JobPage } from "../../job/JobPage";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
-import { deviceName } from "../../job/parts";
 import { plannedParts, useChosenCatalogue } from "../../job/useChosenCatalogue";
 import { download } from "../../ui/download";
 import { Quantity } from "../../ui/Quantity";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
-import { CurveChart } from "./CurveChart";
 import classes from "./prove.module.css";
 
 /** What was read since the last work, drawn against its limits: for the bench and for the record. */

@@ -1,9 +1,9 @@
+import { netsInOrder } from "@pale-cap/contract";
 import { useEffect, useRef } from "react";
 import { useAppDispatch, useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
-import { netsInOrder } from "../../job/parts";
 import { useTarget } from "../../job/useTarget";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { probeSet } from "../../job/workplaceSlice";

@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
+import { netsInOrder } from "@pale-cap/contract";
 import {
   beforeAfter,
   isRunSinceLastAct,
@@ -25,7 +26,6 @@ import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { BeforeAfterTable } from "../../job/panels/BeforeAfterTable";
 import { FirstPower } from "../../job/panels/power/FirstPower";
-import { netsInOrder } from "../../job/parts";
 import { useLogAct } from "../../job/useLogAct";
 import { useTarget } from "../../job/useTarget";
 import { probeSet } from "../../job/workplaceSlice";

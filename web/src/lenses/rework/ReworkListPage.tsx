@@ -1,10 +1,9 @@
 import { Button } from "@mantine/core";
 import { formatMarkedCapacitance, formatQuantity, reworkOrder } from "@pale-cap/core";
-import { directionWord, orderReasonWords, partKindLabels } from "@pale-cap/wording";
+import { deviceName, directionWord, orderReasonWords, partKindLabels } from "@pale-cap/wording";
 import { Link, useParams } from "react-router";
 import { useJob } from "../../job/JobContext";
 import { JobPage } from "../../job/JobPage";
-import { deviceName } from "../../job/parts";
 import text from "../../ui/text.module.css";
 import { PlaceMap } from "./PlaceMap";
 import classes from "./paper.module.css";

@@ -1,7 +1,7 @@
+import { sampleDetail } from "@pale-cap/contract/testing";
 import type { CatalogueComponent, CataloguePart } from "@pale-cap/core";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { sampleDetail } from "../../../testing/sampleView";
 import { reworkRows } from "./reworkRows";
 
 const catalogue = [{ id: "new-1000u" }, { id: "new-470u" }] as unknown as CataloguePart[];

@@ -1,4 +1,5 @@
 import type { FittedPartRow, JobDetail, Net, PlanRow, Position } from "@pale-cap/contract";
+import { capacitorsInOrder } from "@pale-cap/contract";
 import {
   type CatalogueComponent,
   type CataloguePart,
@@ -10,7 +11,6 @@ import {
   stepsOf,
 } from "@pale-cap/core";
 import { sourceLabels } from "@pale-cap/wording";
-import { capacitorsInOrder } from "../../job/parts";
 
 /** What goes in, of the catalogue, out of the hand, or in words. */
 export interface NewPart {

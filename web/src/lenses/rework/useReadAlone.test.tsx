@@ -1,8 +1,10 @@
 // @vitest-environment happy-dom
+
+import { sampleDetail } from "@pale-cap/contract/testing";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { cleanup, renderHook } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
-import { sampleDetail, sampleView, underJob } from "../../../testing/sampleView";
+import { sampleView, underJob } from "../../../testing/sampleView";
 import { store } from "../../app/store/store";
 import { probeSet } from "../../job/workplaceSlice";
 import { reworkRows } from "./reworkRows";

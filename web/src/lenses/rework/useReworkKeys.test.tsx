@@ -1,9 +1,11 @@
 // @vitest-environment happy-dom
+
+import { type SampleDetail, sampleDetail } from "@pale-cap/contract/testing";
 import type { CataloguePart } from "@pale-cap/core";
 import { samplePart, samplePosition } from "@pale-cap/core/testing";
 import { cleanup, fireEvent, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { type SampleDetail, sampleDetail, sampleView, underJob } from "../../../testing/sampleView";
+import { sampleView, underJob } from "../../../testing/sampleView";
 import { store } from "../../app/store/store";
 import { targetSelected } from "../../job/workplaceSlice";
 import { type ReworkRows, reworkRows } from "./reworkRows";

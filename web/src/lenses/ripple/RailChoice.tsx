@@ -1,7 +1,7 @@
 import { NativeSelect } from "@mantine/core";
+import { netsInOrder } from "@pale-cap/contract";
 import { useNavigate } from "react-router";
 import { useJob } from "../../job/JobContext";
-import { netsInOrder } from "../../job/parts";
 
 /** The rails with capacitors, to go from one to the other. */
 export function RailChoice({ netId }: { readonly netId: string }) {

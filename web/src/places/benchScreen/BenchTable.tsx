@@ -1,10 +1,9 @@
 import type { BenchLine } from "@pale-cap/contract";
 import { formatQuantity, lenses } from "@pale-cap/core";
-import { ageText, dayText, lensLabels, logTime } from "@pale-cap/wording";
+import { ageText, dayText, deviceName, lensLabels, logTime } from "@pale-cap/wording";
 import dayjs from "dayjs";
 import type { RefObject } from "react";
 import { Link } from "react-router";
-import { deviceName } from "../../job/parts";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import classes from "./bench.module.css";

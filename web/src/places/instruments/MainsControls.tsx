@@ -1,13 +1,12 @@
 import { NativeSelect, Switch, TextInput } from "@mantine/core";
 import type { InstrumentAct } from "@pale-cap/contract";
-import { cautions } from "@pale-cap/wording";
+import { cautions, deviceName } from "@pale-cap/wording";
 import { useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJobQuery } from "../../job/jobApi";
 import { useBenchQuery } from "../../job/jobListApi";
-import { deviceName } from "../../job/parts";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Caution } from "../../ui/Caution";
 import classes from "./instruments.module.css";

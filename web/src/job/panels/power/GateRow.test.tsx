@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { MantineProvider } from "@mantine/core";
+import { sampleDetail } from "@pale-cap/contract/testing";
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { sampleDetail, sampleView, underJob } from "../../../../testing/sampleView";
+import { sampleView, underJob } from "../../../../testing/sampleView";
 import { GateRow } from "./GateRow";
 
 /** A server that answers when the test lets it. */

@@ -1,12 +1,12 @@
 import { NativeSelect } from "@mantine/core";
 import type { Net } from "@pale-cap/contract";
+import { netsInOrder } from "@pale-cap/contract";
 import { assumedChoke, formatQuantity, type NetNetwork } from "@pale-cap/core";
 import { Part } from "../../../ui/Pane";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import { QuantityInput } from "../../../ui/QuantityInput";
 import { useJob } from "../../JobContext";
 import { netUpdate } from "../../netUpdate";
-import { netsInOrder } from "../../parts";
 import { useShownBoardEdit } from "../../useBoardEdit";
 import classes from "./rails.module.css";
 

@@ -1,12 +1,12 @@
 import { NativeSelect } from "@mantine/core";
 import type { Net, NetValues } from "@pale-cap/contract";
+import { netsInOrder } from "@pale-cap/contract";
 import { type Section, sectionFacts, sections } from "@pale-cap/core";
 import { CommittedText } from "../../../ui/CommittedText";
 import { Part } from "../../../ui/Pane";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import { useJob } from "../../JobContext";
 import { netUpdate } from "../../netUpdate";
-import { netsInOrder } from "../../parts";
 import { useShownBoardEdit } from "../../useBoardEdit";
 import { RailEntry } from "./RailEntry";
 import { RailField } from "./RailField";

@@ -1,6 +1,6 @@
 import type { RunRow } from "@pale-cap/contract";
 import type { RunSample } from "@pale-cap/core";
-import { CurveChart } from "../CurveChart";
+import { CurveChart } from "../../../drawing/CurveChart";
 import classes from "./runs.module.css";
 import { spotName, useRunNames } from "./useRunNames";
 

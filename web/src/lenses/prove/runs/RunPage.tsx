@@ -1,12 +1,11 @@
 import { Button, Loader } from "@mantine/core";
 import type { RunRow } from "@pale-cap/contract";
 import { type RunSample, stepFinding } from "@pale-cap/core";
-import { cautions, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
+import { cautions, deviceName, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
 import Papa from "papaparse";
 import { Link, useParams } from "react-router";
 import { useJob } from "../../../job/JobContext";
 import { JobPage } from "../../../job/JobPage";
-import { deviceName } from "../../../job/parts";
 import { Caution } from "../../../ui/Caution";
 import { download } from "../../../ui/download";
 import { asProblem, ProblemNote } from "../../../ui/ProblemNote";

@@ -1,5 +1,6 @@
 import { Button, Checkbox, NativeSelect, SegmentedControl } from "@mantine/core";
 import type { Net, NewRun } from "@pale-cap/contract";
+import { netsInOrder } from "@pale-cap/contract";
 import {
   formatQuantity,
   labelLimits,
@@ -15,7 +16,6 @@ import { useState } from "react";
 import { newId } from "../../../api/newId";
 import { useAppSelector } from "../../../app/store/hooks";
 import { useJob } from "../../../job/JobContext";
-import { netsInOrder } from "../../../job/parts";
 import { usePageBench } from "../../../probe/instruments/usePageBench";
 import { asProblem, ProblemNote } from "../../../ui/ProblemNote";
 import { QuantityInput } from "../../../ui/QuantityInput";

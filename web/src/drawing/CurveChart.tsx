@@ -8,8 +8,8 @@ import {
   XAxis,
   YAxis,
 } from "recharts";
-import text from "../../ui/text.module.css";
-import classes from "./prove.module.css";
+import text from "../ui/text.module.css";
+import classes from "./curveChart.module.css";
 
 interface Axis {
   readonly name: string;

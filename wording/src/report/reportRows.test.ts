@@ -1,8 +1,8 @@
 import { foldHouseRules, jobFacts, jobRules } from "@pale-cap/contract";
+import { type SampleDetail, sampleDetail } from "@pale-cap/contract/testing";
 import { judgeBoard, judgeDevices } from "@pale-cap/core";
 import { samplePart, samplePosition, sampleReading } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { type SampleDetail, sampleDetail } from "../../../testing/sampleView";
 import { deviceRows, reportRows } from "./reportRows";
 
 function rowsOf(more: SampleDetail) {

@@ -1,5 +1,6 @@
-import type { FittedPartRow, JobDetail, Net, Position } from "@pale-cap/contract";
 import { currentPart, foundPart, sections } from "@pale-cap/core";
+import type { JobDetail } from "../jobs/jobDetail";
+import type { FittedPartRow, Net, Position } from "./board";
 
 /** A capacitor's place with its net and the part that counts for a lens. */
 export interface PlacedCapacitor {
@@ -35,14 +36,4 @@ export function netsInOrder(detail: Pick<JobDetail, "nets">): readonly Net[] {
   return [...detail.nets].sort(
     (a, b) => sections.indexOf(a.section) - sections.indexOf(b.section) || a.name.localeCompare(b.name),
   );
-}
-
-/** The device as a person calls it. */
-export function deviceName(device: {
-  readonly deviceMaker: string | null;
-  readonly deviceModel: string | null;
-  readonly deviceKind: string;
-}): string {
-  const name = [device.deviceMaker, device.deviceModel].filter(Boolean).join(" ");
-  return name || `unnamed ${device.deviceKind.replace("-", " ")}`;
 }

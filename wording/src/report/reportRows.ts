@@ -1,4 +1,4 @@
-import type { JobDetail } from "@pale-cap/contract";
+import { capacitorsInOrder, type JobDetail } from "@pale-cap/contract";
 import {
   type CoarseCode,
   combineRepeats,
@@ -15,7 +15,6 @@ import {
   type VisualSign,
   visualSigns,
 } from "@pale-cap/core";
-import { capacitorsInOrder } from "../../job/parts";
 
 interface Values {
   readonly esr: number | null;

@@ -1,8 +1,8 @@
-import type { JobDetail } from "@pale-cap/contract";
 import { sampleNet, samplePart, samplePosition, sampleStore } from "@pale-cap/core/testing";
 import { describe, expect, it } from "vitest";
-import { sampleDetail } from "../../testing/sampleView";
-import { acrossBoards, onBoard, shownBoard } from "./boards";
+import { sampleDetail } from "../../testing/sampleDetail";
+import type { JobDetail } from "../jobs/jobDetail";
+import { acrossBoards, onBoard, shownBoard } from "./unitBoards";
 
 /** C1 on the supply and on the host, C2 on the host alone; a rail called alike on both. */
 const detail = {

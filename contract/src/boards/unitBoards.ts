@@ -1,4 +1,6 @@
-import type { Board, EnergyStoreRow, JobDetail } from "@pale-cap/contract";
+import type { EnergyStoreRow } from "../energy/energy";
+import type { JobDetail } from "../jobs/jobDetail";
+import type { Board } from "./board";
 
 /** A job with the one of its boards that is shown. */
 export type BoardDetail = JobDetail & { readonly board: Board };
