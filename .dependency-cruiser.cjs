@@ -41,21 +41,21 @@ module.exports = {
       "bench-stands-on-contract",
       { path: "^bench/" },
       {
-        path: ["^(server|web|wording|e2e)/", `^core/${below}`, "^contract/(?!src/index)"],
+        path: ["^(server|web|wording|e2e)/", `^core/${below}`, "^contract/(?!src/index|testing/)"],
       },
     ),
     rule(
       "server-never-meets-web",
       { path: "^server/" },
       {
-        path: ["^web/", "^e2e/", "^bench/(?!src/index)", `^core/${below}`, "^(contract|wording)/(?!src/index)"],
+        path: ["^web/", "^e2e/", "^bench/(?!src/index)", `^core/${below}`, "^(contract|wording)/(?!src/index|testing/)"],
       },
     ),
     rule(
       "web-never-meets-server",
       { path: "^web/" },
       {
-        path: ["^server/", "^e2e/", "^bench/", `^core/${below}`, "^(contract|wording)/(?!src/index)"],
+        path: ["^server/", "^e2e/", "^bench/", `^core/${below}`, "^(contract|wording)/(?!src/index|testing/)"],
       },
     ),
     rule(

@@ -98,6 +98,8 @@ describe("the first repair of an empty shop", () => {
     await click("Hand over");
     await page.see("warranty until");
     await page.click("Show the report");
+    await page.see("Your repair");
+    await page.switchTo("For the record");
     await page.see("Repair report");
     const report = await page.text();
     expect(report).toContain("from a drawer");
@@ -151,6 +153,8 @@ describe("a unit that is still faulty", () => {
     await exchange("C2", "470u 25v 105 salvaged esr 60m c 460u");
     await lens(9, "Open points");
     await page.click("Show the report");
+    await page.see("Your repair");
+    await page.switchTo("For the record");
     await page.see("Repair report");
     const report = await page.text();
     const [, first = "", second = ""] = report.split(/Round \d: findings/);

@@ -173,7 +173,7 @@ describe("Judge", () => {
     await page.press("\uE007");
     await page.see("sound by hand");
     await page.see("computed failed, overruled");
-    await page.open(`/jobs/${jobId}/report`);
+    await page.open(`/jobs/${jobId}/report?for=record`);
     await page.see("by hand: read again on another instrument; from the readings failed");
     await judge("C2");
     await page.click("Take it back");

@@ -37,8 +37,9 @@ describe("a quote", () => {
     const { quotes, quoteAnswers } = await api.load<JobDetail>(`/jobs/${jobId}`);
     expect(quotes.map((one) => one.lines[0]?.quantity)).toEqual([60, 90]);
     expect(quoteAnswers).toMatchObject([{ word: "up_to", limitMinor: 9000, byWhom: "Ms Orell", way: "phone" }]);
-    await page.open(`/jobs/${jobId}/report`);
-    await page.see("Quote, version 2");
+    await page.open(`/jobs/${jobId}/report?for=record`);
+    await page.see("Quote and consent");
+    await page.see("Version 2, ");
     await page.see("what was agreed before still holds, up to €90.00");
     await page.open(`/jobs/${jobId}/hand-over`);
     await page.see("ask again before going on.");

@@ -12,6 +12,7 @@ import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
 import { paperRoutes } from "./features/boardTypes/paperRoutes";
 import { captureRoutes } from "./features/captures/captureRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
+import { customerRoutes } from "./features/customers/customerRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
 import { factRoutes } from "./features/facts/factRoutes";
 import { familyRoutes } from "./features/families/familyRoutes";
@@ -22,11 +23,13 @@ import { instrumentStreamRoutes } from "./features/instruments/instrumentStreamR
 import { workbenchRoutes } from "./features/instruments/workbenchRoutes";
 import { handOverRoutes } from "./features/jobs/handOverRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
+import { labelRoutes } from "./features/labels/labelRoutes";
 import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
 import { reportRoutes } from "./features/reports/reportRoutes";
+import { comebackRoutes } from "./features/returns/comebackRoutes";
 import { runRoutes } from "./features/runs/runRoutes";
 import { shopRoutes } from "./features/shop/shopRoutes";
 import { stockRoutes } from "./features/stock/stockRoutes";
@@ -93,6 +96,9 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...comebackRoutes(),
+    ...customerRoutes(context),
+    ...labelRoutes(context),
     ...reportRoutes(context),
     ...runRoutes(context),
     ...shopRoutes(context),

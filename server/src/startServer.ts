@@ -15,6 +15,7 @@ import { Turns } from "./http/turns";
 import { InstrumentHub } from "./instruments/instrumentHub";
 import { StoredLeases } from "./instruments/lineLeases";
 import { setUpInstruments } from "./instruments/setUpInstruments";
+import { repeatErasures } from "./records/erasures";
 import { RunKeeper } from "./runs/runKeeper";
 
 export interface RunningServer {
@@ -58,6 +59,8 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   const instruments = new InstrumentHub(environment.benchPort, now, undefined, leases);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   try {
+    const repeated = await repeatErasures(database, backupFolder, now());
+    if (repeated > 0) logger.info({ customers: repeated }, "names that were erased since this backup are erased again");
     await markFoldedByOthers(database, now());
     await setUpInstruments({ database, instruments, now });
   } catch (error) {

@@ -72,7 +72,7 @@ export function fieldFaultWords({ code, values = {} }: Fault): string {
     case "not_currency":
       return "is not a currency code like EUR";
     case "not_address":
-      return "an address begins with http:// or https://; {number} stands for the job's number";
+      return "must begin with http:// or https:// and hold {number}, where the job's number goes";
     case "not_time_zone":
       return "is not a time zone like Europe/Berlin";
     case "not_on_job":

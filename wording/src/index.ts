@@ -27,6 +27,8 @@ export * from "./proofWords";
 export * from "./quoteWords";
 export * from "./replacementWords";
 export { customerReport } from "./report/customerReport";
+export { formerJobOf } from "./report/formerJob";
+export { bagLabel, drawerLabel, type Label, unitLabel, warningTags } from "./report/labels";
 export { recordReport } from "./report/recordReport";
 export * from "./report/reportDocument";
 export { type ReportInput, type ReportModel, reportModel } from "./report/reportModel";

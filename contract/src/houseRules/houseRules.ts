@@ -582,7 +582,7 @@ export const houseRules = {
     [
       "Address that a label's code leads to",
       "the shop",
-      "with {number} where the job's number goes; without it the code holds the number alone",
+      "this shop's own address and /go/{number}; left empty, a code holds the job's number or the drawer alone",
     ],
     120,
   ),

@@ -52,7 +52,9 @@ function ruleFault(key: string, value: unknown): FieldProblem | Fault | null {
 
 /** What a label's code leads to: a page of the network, with room for the job's number. */
 function addressProblem(value: string): Fault | null {
-  return value === "" || /^https?:\/\/[^\s/]+(\/\S*)?$/i.test(value) ? null : fault("not_address");
+  return value === "" || (value.includes("{number}") && /^https?:\/\/[^\s/]+(\/\S*)?$/i.test(value))
+    ? null
+    : fault("not_address");
 }
 
 /** A currency or time zone that the platform does not know would break every sum or date shown. */

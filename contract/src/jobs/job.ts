@@ -34,6 +34,8 @@ export const createJobSchema = strictObject({
   complaint: nullableText(2000),
   /** Nobody's unit: simulated instruments read there, and nothing of it counts for the shop. */
   isPractice: boolean().optional(),
+  /** The job that this very unit was handed over with before: device, board and customer come from there. */
+  comebackOf: nullableId().optional(),
   personId: nullableId(),
 });
 export type CreateJob = InferType<typeof createJobSchema>;

@@ -14,6 +14,7 @@ export const rights = [
   "set_up_instruments",
   "export",
   "open_shop",
+  "erase",
 ] as const;
 export type Right = (typeof rights)[number];
 

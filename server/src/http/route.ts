@@ -43,7 +43,7 @@ export interface WriteRoute<Body extends AnyObject, Prepared, Result> extends De
   /** What is answered, the first time and to a retry. */
   readonly answer: (scope: Scope, input: Input<Body>) => Promise<Result>;
   /** After the commit; a failure here is nobody's refusal. */
-  readonly after?: () => void | Promise<void>;
+  readonly after?: (input: Input<Body>) => void | Promise<void>;
 }
 
 /** A route that only reads: one consistent picture. */
@@ -123,7 +123,7 @@ export function write<Body extends AnyObject, Prepared = undefined, Result = unk
         ),
       );
       if (isNew) context.heavy.poke();
-      await declared.after?.();
+      await declared.after?.(input);
       if (result === undefined) response.status(204).end();
       else response.status(isNew && declared.creates ? 201 : 200).json(result);
     },

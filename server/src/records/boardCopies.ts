@@ -14,10 +14,13 @@ interface BoardParts {
   readonly found: ReadonlyMap<string, FittedPartDbRow>;
 }
 
-/** Every board of a job with what was found on it. */
-async function loadAllBoardParts(scope: Scope, jobId: string): Promise<readonly BoardParts[]> {
+/** Whose parts a copy takes: those that were found, for another unit; those that stand there now, for the same one. */
+type CopiedParts = "found" | "standing";
+
+/** Every board of a job with what was found on it, or stands on it. */
+async function loadAllBoardParts(scope: Scope, jobId: string, which: CopiedParts): Promise<readonly BoardParts[]> {
   const boards = await scope.rows.boards.all({ jobId, deletedAt: null }, [["place", "ASC"]]);
-  return Promise.all(boards.map((board) => partsOfBoard(scope, board)));
+  return Promise.all(boards.map((board) => partsOfBoard(scope, board, which)));
 }
 
 /** One board of a job, the first where none is said; null where there is none such. */
@@ -27,15 +30,26 @@ export async function loadBoardParts(scope: Scope, jobId: string, boardId: strin
   return board ? partsOfBoard(scope, board) : null;
 }
 
-async function partsOfBoard({ rows }: Scope, board: BoardRow): Promise<BoardParts> {
+async function partsOfBoard({ rows }: Scope, board: BoardRow, which: CopiedParts = "found"): Promise<BoardParts> {
   const ofBoard = { boardId: board.id, deletedAt: null };
   const nets = await rows.nets.all(ofBoard, [["id", "ASC"]]);
   const positions = await rows.positions.all(ofBoard, [["id", "ASC"]]);
   // Of other kinds a row says only that something came out: that is this unit's own.
   const positionIds = positions.filter((one) => one.kind === "electrolytic").map((one) => one.id);
-  const parts = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds }, origin: "found" }, [["id", "ASC"]]);
+  const all = await rows.fittedParts.all({ positionId: { [Op.in]: positionIds } }, [["id", "ASC"]]);
+  const parts = which === "found" ? all.filter((one) => one.origin === "found") : all.filter(isStanding).map(asFound);
   return { board, nets, positions, found: new Map(parts.map((part) => [part.positionId, part])) };
 }
+
+/** What lies in the hand stands nowhere. */
+const isStanding = ({ origin, fittedAt, removedAt }: FittedPartDbRow): boolean =>
+  removedAt === null && (origin === "found" || fittedAt !== null);
+
+/** What came out of a drawer for one job is of no drawer in the next. */
+const asFound = (part: FittedPartDbRow): FittedPartDbRow => ({
+  ...part,
+  ...{ stockItemId: null, priceMinor: null, cataloguePartId: null },
+});
 
 /** The board as a copy takes it: places, rails and what was found on them, without readings and replacements. */
 export function toContent({ board, nets, positions, found }: BoardParts): BoardTypeContent {
@@ -108,8 +122,13 @@ export async function fillBoard(
 }
 
 /** All boards of a job on boards of another: a rail behind a rail of another board stays behind that board's copy. */
-export async function copyBoards(scope: Scope, fromJobId: string, toJobId: string): Promise<void> {
-  const sources = await loadAllBoardParts(scope, fromJobId);
+export async function copyBoards(
+  scope: Scope,
+  fromJobId: string,
+  toJobId: string,
+  which: CopiedParts = "found",
+): Promise<void> {
+  const sources = await loadAllBoardParts(scope, fromJobId, which);
   const copyIds = new Map<string, string>();
   for (const parts of sources) {
     const boardId = randomUUID();

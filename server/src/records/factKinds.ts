@@ -49,8 +49,8 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
       await requirePartOfJob(scope, jobId, body.fittedPartId);
       const moment = await factMoment(scope, clockId);
       await scope.rows.verdictOverrules.insert({ ...body, ...moment, jobId, at: new Date(at) });
-      const { fittedPartId: subject, verdict, reason } = body;
-      await audit(scope, "verdict_overruled", { jobId, subject, details: { verdict, reason } });
+      const { fittedPartId: subject, verdict } = body;
+      await audit(scope, "verdict_overruled", { jobId, subject, details: { verdict } });
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.verdictOverrules.first({ id })),
   },
@@ -71,7 +71,7 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
       const { values: checkValues, ...tested } = testedAs({ ...body, clockId, at });
       await scope.rows.powerEvents.insert({ ...body, ...tested, checkValues, ...moment, jobId, at: new Date(at) });
       if (body.kind === "gate_overruled") {
-        await audit(scope, "power_gate_overruled", { jobId, details: { reason: body.note } });
+        await audit(scope, "power_gate_overruled", { jobId, subject: body.id });
       }
     },
     rows: async (scope, _jobId, { id }) => {
@@ -138,7 +138,7 @@ export const factHandlers: { readonly [K in FactKind]: FactHandler<K> } = {
     async store(scope, jobId, { clockId, acceptedAt, ...body }) {
       const moment = await factMoment(scope, clockId);
       await scope.rows.openPointAcceptances.insert({ ...body, ...moment, jobId, acceptedAt: new Date(acceptedAt) });
-      await audit(scope, "open_point_accepted", { jobId, subject: body.key, details: { reason: body.reason } });
+      await audit(scope, "open_point_accepted", { jobId, subject: body.key });
     },
     rows: async (scope, _jobId, { id }) => one(await scope.rows.openPointAcceptances.first({ id })),
   },

@@ -1,9 +1,7 @@
 import type { QuoteAnswerRow, QuoteRow, ReportBlock, ReportDocument } from "@pale-cap/contract";
 import {
   boardDamages,
-  type CheckState,
   consentOf,
-  formatQuantity,
   headlineOf,
   lastActOf,
   lineMinor,
@@ -11,7 +9,6 @@ import {
   type PartKind,
   type ProofStep,
   type ProofStepCode,
-  proofOf,
   proofPlan,
   quoteTotals,
 } from "@pale-cap/core";
@@ -23,6 +20,7 @@ import { moneyText } from "../money";
 import { answerWayLabels, consentWords, quoteLineWords } from "../quoteWords";
 import { durationText } from "../times";
 import { countedKind, emptyNow, fittedNow } from "./partWords";
+import { railLine } from "./railLine";
 import { list, paragraph, section, table } from "./reportDocument";
 import { jobNumberText, type ReportModel, shopDay } from "./reportModel";
 
@@ -41,9 +39,6 @@ const tested: Readonly<Record<ProofStepCode, string>> = {
   in_device: "The fault itself, tried again in the device",
   earth_insulation: "Protective earth and insulation",
 };
-
-const amps = (value: number) => formatQuantity(value, "A").text;
-const volts = (value: number) => formatQuantity(value, "V", { significantDigits: 4 }).text;
 
 /** One page in plain words: what the customer needs to understand the repair and to trust it, and nothing that belongs to the bench. */
 export function customerReport(model: ReportModel): ReportDocument {
@@ -130,9 +125,9 @@ function done(model: ReportModel): readonly (ReportBlock | null)[] {
 
 /** What was tested and how far, and what was not: a step that did not go through is no test that was passed. */
 function testedSections(model: ReportModel): readonly ReportBlock[] {
-  const { facts, rules, points, outcome } = model;
+  const { detail, facts, rules, points, outcome, houseRules } = model;
   const steps = proofPlan(facts, rules);
-  const rails = railLines(model);
+  const rails = loadedRails(detail.nets).map((net) => railLine(net, model, houseRules["shop.customerReadings"]));
   const through = steps.filter((one) => one.state === "done");
   const others = steps.filter((one) => one.state !== "done");
   const left = [
@@ -172,33 +167,6 @@ function howFar({ facts }: ReportModel, { code, count }: ProofStep): string {
   const ran = code === "burn_in" ? lastActOf(facts.acts, "burn_in", null)?.value : null;
   return ran ? `: ${durationText(ran)}` : "";
 }
-
-/** Each promised output: how far it was loaded and whether it held; its volts only where the house shows readings to customers. */
-function railLines({ detail, facts, rules, houseRules }: ReportModel) {
-  return loadedRails(detail.nets).map((net) => {
-    const { loaded } = proofOf(net, facts, rules);
-    const { reading, state } = loaded;
-    const name = detail.nets.find((one) => one.id === net.id)?.name ?? "";
-    if (reading?.loadAmps == null || net.fullLoadAmps === null)
-      return { words: `Output ${name}: not loaded.`, isShown: false };
-    const stood =
-      houseRules["shop.customerReadings"] && reading.value !== null ? ` It stood at ${volts(reading.value)}.` : "";
-    const load = `Output ${name} was loaded with ${amps(reading.loadAmps)} of the ${amps(net.fullLoadAmps)} promised`;
-    return {
-      words: `${load}${held[state] ?? ", and nobody noted how far it held."}${stood}`,
-      isShown: state === "passed" || state === "part_load" || state === "unexplained" || state === "no_limit",
-    };
-  });
-}
-
-const held: Readonly<Partial<Record<CheckState, string>>> = {
-  passed: " and held within its limits.",
-  part_load: " only, and held within its limits there.",
-  failed: " and was outside its limits.",
-  wrong_sign: " and was outside its limits.",
-  unexplained: " and held within its limits since; what had made it read otherwise before is not explained.",
-  no_limit: "; its limits are not known.",
-};
 
 function care({ rounds, outcome, devices }: ReportModel): readonly string[] {
   const isDry = rounds.some((one) => one.rows.some((row) => row.verdict === "failed" || row.verdict === "worn"));

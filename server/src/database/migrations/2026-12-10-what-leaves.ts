@@ -77,12 +77,14 @@ const erasing = [
          'foot', 'dates', 'name', 'reason', 'blocks')))
          FROM jsonb_each(value) AS pairs(key, one)), '{}'::jsonb)
        ELSE value END $$`,
+  `CREATE FUNCTION literal_pattern(words text) RETURNS text LANGUAGE sql IMMUTABLE AS $$
+     SELECT regexp_replace(trim(words), '([^[:alnum:][:space:]])', '\\\\\\1', 'g') $$`,
   /**
    * The name as it was typed, and each of its words and of the contact's that is long enough to be meant: nothing within a longer
    * word.
    */
   `CREATE FUNCTION name_pattern(name text, contact text) RETURNS text LANGUAGE sql IMMUTABLE AS $$
-     SELECT string_agg('(?<![[:alnum:]])' || regexp_replace(one, '([^[:alnum:][:space:]])', '\\\\\\1', 'g') || '(?![[:alnum:]])', '|'
+     SELECT string_agg('(?<![[:alnum:]])' || literal_pattern(one) || '(?![[:alnum:]])', '|'
        ORDER BY length(one) DESC, one)
      FROM (
        SELECT trim(whole) AS one FROM unnest(ARRAY[name, contact]) AS whole WHERE length(trim(whole)) >= 2
@@ -94,9 +96,19 @@ const erasing = [
    DECLARE
      pattern text;
      own uuid[];
+     spoken record;
    BEGIN
      SELECT name_pattern(name, contact) INTO pattern FROM customers WHERE id = whom FOR UPDATE;
      SELECT coalesce(array_agg(job_id), '{}') INTO own FROM job_customers WHERE customer_id = whom;
+     -- Whole sentences of theirs, and names of whoever answered for them, as they stand in reports.
+     FOR spoken IN
+       SELECT job_id, literal_pattern(words) AS words FROM (
+         SELECT job_id, owners_words AS words FROM job_customers WHERE job_id = ANY(own)
+         UNION SELECT job_id, by_whom FROM quote_answers WHERE job_id = ANY(own)
+       ) AS said WHERE trim(words) <> '' AND words <> '[erased]'
+     LOOP
+       UPDATE report_documents SET document = words_without(document, spoken.words, false) WHERE job_id = spoken.job_id;
+     END LOOP;
      UPDATE job_customers SET owners_words = NULL WHERE customer_id = whom;
      UPDATE quote_answers SET by_whom = '[erased]' WHERE job_id = ANY(own);
      IF pattern IS NOT NULL THEN

@@ -1,7 +1,7 @@
 import { routes } from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
 import { live, type Route } from "../../http/route";
-import { backupState } from "./backupState";
+import { backupState } from "../../records/backupFolder";
 
 /** How old the newest backup is, for whoever looks after the shop. */
 export const backupRoutes = ({ backupFolder }: AppContext): readonly Route[] => [

@@ -13,8 +13,12 @@ import { isMeasured, pieceDoubts, receiveLot } from "@pale-cap/core";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
+import { sendPdf } from "../../http/sendPdf";
 import { updateFromVersion } from "../../http/versions";
+import { orderPdf } from "../../papers/orderPdf";
+import { shopDayOf } from "../../records/closing";
 import { requireCataloguePart } from "../../records/loadCatalogue";
+import { loadRuleValues } from "../../records/rules";
 import { moveStock } from "../../records/stock";
 import { loadOrderBasis, loadOrders, loadSuppliers } from "./loadOrders";
 
@@ -26,6 +30,19 @@ export const orderRoutes = (): readonly Route[] => [
   read({ path: routes.suppliers, right: "read", read: loadSuppliers }),
   read({ path: routes.orderNeeds, right: "read", read: loadOrderBasis }),
   read({ path: routes.orders, right: "read", read: loadOrders }),
+  read({
+    path: routes.orderFile,
+    right: "export",
+    read: async (scope, { params }) => {
+      const order = (await loadOrders(scope)).find((one) => one.id === params.orderId);
+      if (!order) throw new HttpProblem("not_found", "There is no order with this id among the last two hundred.");
+      return { order, houseRules: await loadRuleValues(scope) };
+    },
+    send: async (response, { order, houseRules }) => {
+      const day = shopDayOf(order.at, houseRules["shop.timeZone"]);
+      sendPdf(response, "order", await orderPdf(order, houseRules, day));
+    },
+  }),
   write({
     method: "post",
     path: routes.suppliers,

@@ -8,11 +8,11 @@ import {
   routes,
 } from "@pale-cap/contract";
 import { documentDifference } from "@pale-cap/wording";
-import type { Response } from "express";
 import type { AppContext } from "../../appContext";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { live, type Route, read } from "../../http/route";
+import { sendPdf } from "../../http/sendPdf";
 import { parseBody } from "../../http/validate";
 import { storedFile, storedReport } from "../../reports/storeReports";
 
@@ -74,11 +74,6 @@ export function reportRoutes(context: AppContext): readonly Route[] {
       },
     }),
   ];
-}
-
-export function sendPdf(response: Response, name: string, bytes: Uint8Array): void {
-  response.set({ "Content-Type": "application/pdf", "Content-Disposition": `inline; filename="${name}.pdf"` });
-  response.end(Buffer.from(bytes));
 }
 
 /** Every version, the newest first, each with what differs from the one before. */

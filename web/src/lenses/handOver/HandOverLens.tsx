@@ -24,6 +24,7 @@ import { useDraft } from "../../ui/useDraft";
 import { FilesPart } from "./FilesPart";
 import classes from "./handOver.module.css";
 import { useHandOverMutation } from "./handOverApi";
+import { LabelsPart } from "./LabelsPart";
 import { OpenPoints } from "./OpenPoints";
 import { OutcomeChoice } from "./OutcomeChoice";
 
@@ -99,6 +100,7 @@ export function HandOverLens() {
                   <QuotePanel isFolded />
                 </EntryFieldset>
               </Part>
+              <LabelsPart />
               <FilesPart />
               <Part title="Closing">
                 {job.handedOverAt ? (

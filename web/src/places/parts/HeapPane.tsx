@@ -1,5 +1,5 @@
 import { Button, NumberInput, TextInput } from "@mantine/core";
-import { handMovements, type StockItemDetail } from "@pale-cap/contract";
+import { handMovements, path, routes, type StockItemDetail } from "@pale-cap/contract";
 import { dayText, momentText, movementLabels, originLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { newId } from "../../api/newId";
@@ -42,6 +42,18 @@ export function HeapPane({ itemId }: { readonly itemId: string }) {
           </span>
         </div>
         <Movements item={item} />
+        {item.drawer !== null && (
+          <Button
+            component="a"
+            size="xs"
+            mt={8}
+            href={path(routes.drawerLabel, { itemId })}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Label for {item.drawer}
+          </Button>
+        )}
       </Part>
       <Where key={item.version} item={item} />
       <HeapTests item={item} />

@@ -1,5 +1,5 @@
 import { Button, NumberInput, TextInput } from "@mantine/core";
-import type { OrderLineRow, OrderRow } from "@pale-cap/contract";
+import { type OrderLineRow, type OrderRow, path, routes } from "@pale-cap/contract";
 import { esrVariation, isMeasured, mostEsrVariation, pieceDoubts, receiveLot, type SampledPiece } from "@pale-cap/core";
 import { dayText, lotWords, moneyText, pieceDoubtWords } from "@pale-cap/wording";
 import { useState } from "react";
@@ -40,7 +40,16 @@ function OneOrder(props: { readonly order: OrderRow; readonly currency: string; 
   return (
     <div className={classes.card}>
       <h3>
-        {order.supplierName}, {dayText(order.at.slice(0, 10))}
+        {order.supplierName}, {dayText(order.at.slice(0, 10))}{" "}
+        <Button
+          component="a"
+          size="compact-sm"
+          href={path(routes.orderFile, { orderId: order.id })}
+          target="_blank"
+          rel="noreferrer"
+        >
+          List as PDF
+        </Button>
       </h3>
       {order.lines.map((line) => (
         <div key={line.id}>
