@@ -48,7 +48,13 @@ module.exports = {
       "server-never-meets-web",
       { path: "^server/" },
       {
-        path: ["^web/", "^e2e/", "^bench/(?!src/index)", `^core/${below}`, "^(contract|wording)/(?!src/index|testing/)"],
+        path: [
+          "^web/",
+          "^e2e/",
+          "^bench/(?!src/index)",
+          `^core/${below}`,
+          "^(contract|wording)/(?!src/index|testing/)",
+        ],
       },
     ),
     rule(

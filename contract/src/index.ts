@@ -32,6 +32,7 @@ export * from "./power/power";
 export * from "./problem";
 export * from "./quotes/quote";
 export * from "./readings/reading";
+export * from "./reminders/reminder";
 export * from "./reports/report";
 export * from "./returns/comeback";
 export * from "./rights/rights";

@@ -133,6 +133,7 @@ export {
 } from "./job/proofPlan";
 export { railNetlist } from "./job/railNetlist";
 export { proofOf } from "./job/railPoints";
+export * from "./job/reminders";
 export { baselineLikelihood } from "./judgement/baselineLikelihood";
 export { type EntryQuestion, entryQuestions } from "./judgement/entryQuestions";
 export { esrSheet, type SheetCell, sheetMicrofarads, sheetVolts } from "./judgement/esrSheet";

@@ -28,6 +28,7 @@ import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
+import { reminderRoutes } from "./features/reminders/reminderRoutes";
 import { reportRoutes } from "./features/reports/reportRoutes";
 import { comebackRoutes } from "./features/returns/comebackRoutes";
 import { runRoutes } from "./features/runs/runRoutes";
@@ -99,6 +100,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...comebackRoutes(),
     ...customerRoutes(context),
     ...labelRoutes(context),
+    ...reminderRoutes(),
     ...reportRoutes(context),
     ...runRoutes(context),
     ...shopRoutes(context),

@@ -25,6 +25,7 @@ export * from "./outboxWords";
 export * from "./probeWords";
 export * from "./proofWords";
 export * from "./quoteWords";
+export * from "./reminderWords";
 export * from "./replacementWords";
 export { customerReport } from "./report/customerReport";
 export { formerJobOf } from "./report/formerJob";
@@ -32,6 +33,7 @@ export { bagLabel, drawerLabel, type Label, unitLabel, warningTags } from "./rep
 export { recordReport } from "./report/recordReport";
 export * from "./report/reportDocument";
 export { type ReportInput, type ReportModel, reportModel } from "./report/reportModel";
+export * from "./returnWords";
 export * from "./reworkWords";
 export * from "./rippleWords";
 export * from "./runWords";

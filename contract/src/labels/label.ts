@@ -22,6 +22,7 @@ export const drawerLabelQuerySchema = strictObject({ place: placeField() });
 /** What a code of a label leads to. */
 export interface CodeTarget {
   readonly jobId: string | null;
+  readonly isClosed: boolean;
   /** A drawer by its name, where no job has such a number. */
   readonly drawer: string | null;
 }

@@ -74,6 +74,8 @@ export const jobActKinds = [
   "tried_in_device",
   /** Why a step of the proof is not done; the word is the step. */
   "step_not_done",
+  /** The customer is to be called about what the note says; the value is the moment, in seconds since 1970. Or: was called. */
+  "call_back",
 ] as const;
 
 /** The steps of a proof, in their order. */
@@ -163,6 +165,7 @@ export const jobActWords: Readonly<Record<JobActKind, readonly string[] | null>>
   burn_in: null,
   tried_in_device: triedWords,
   step_not_done: [...proofStepCodes, "taken_back"],
+  call_back: ["promised", "made"],
 };
 
 /** How many numbers an act of a kind carries: each of these counts will do. */
@@ -186,6 +189,7 @@ export const jobActNeeds: Readonly<Partial<Record<JobActKind, "value" | "note">>
   timing: "value",
   burn_in: "value",
   step_not_done: "note",
+  call_back: "note",
 };
 
 /** The act of a kind on a subject that was stored last. */

@@ -51,6 +51,10 @@ export const router = createBrowserRouter([
             ],
           },
           {
+            path: "go/:code",
+            lazy: async () => ({ Component: (await import("../places/code/CodePage")).CodePage }),
+          },
+          {
             path: "esr-sheet",
             lazy: async () => ({ Component: (await import("../places/esrSheet/EsrSheetScreen")).EsrSheetScreen }),
           },

@@ -31,6 +31,7 @@ import { pageClock } from "../api/clock";
 import { useAppSelector } from "../app/store/hooks";
 import { withOutbox } from "../outbox/fact";
 import { useJobJudgement } from "../workers/useJobJudgement";
+import { useForgetting } from "./useForgetting";
 
 /** One job with everything that core draws from it; every lens reads this and nothing is computed twice. */
 export interface JobView {
@@ -110,6 +111,7 @@ export function JobProvider(props: {
   const facts = useMemo(() => roundView(wholeFacts), [wholeFacts]);
   const rules = useMemo(() => jobRules(houseRules), [houseRules]);
   const { judgements, devices, explanation, ripple } = useJobJudgement(detail.job.id, wholeFacts, rules);
+  useForgetting(stored);
   const isRunning = useMemo(() => {
     const states = jobChargeStates(wholeFacts, rules.charge, pageClock.serverNow());
     return states.some((one) => one.name === "draining" || one.waitUntilMilliseconds !== null);

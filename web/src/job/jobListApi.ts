@@ -1,4 +1,12 @@
-import { type BenchPage, type BenchQuery, type CreateJob, type JobDetail, routes } from "@pale-cap/contract";
+import {
+  type BenchPage,
+  type BenchQuery,
+  type CodeTarget,
+  type CreateJob,
+  type JobDetail,
+  type ReminderRow,
+  routes,
+} from "@pale-cap/contract";
 import { api } from "../api/api";
 
 /** Which jobs are wanted, over all pages. */
@@ -25,6 +33,14 @@ export const jobListApi = api.injectEndpoints({
       query: ({ queryArg, pageParam }) => `${routes.bench.slice(1)}?${benchSearch({ ...queryArg, below: pageParam })}`,
       providesTags: ["Bench"],
     }),
+    code: build.query<CodeTarget, string>({
+      query: (code) => `${routes.code.slice(1)}?code=${encodeURIComponent(code)}`,
+      keepUnusedDataFor: 0,
+    }),
+    reminders: build.query<readonly ReminderRow[], void>({
+      query: () => routes.reminders.slice(1),
+      providesTags: ["Bench"],
+    }),
     createJob: build.mutation<JobDetail, CreateJob>({
       query: (body) => ({ url: routes.jobs.slice(1), method: "POST", body }),
       invalidatesTags: ["Bench"],
@@ -32,4 +48,11 @@ export const jobListApi = api.injectEndpoints({
   }),
 });
 
-export const { useBenchQuery, useLazyBenchQuery, useBenchPagesInfiniteQuery, useCreateJobMutation } = jobListApi;
+export const {
+  useCodeQuery,
+  useRemindersQuery,
+  useBenchQuery,
+  useLazyBenchQuery,
+  useBenchPagesInfiniteQuery,
+  useCreateJobMutation,
+} = jobListApi;

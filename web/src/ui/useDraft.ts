@@ -25,6 +25,17 @@ export function writeDraft(name: string, value: unknown, isUnchanged: boolean): 
 /** Throws a draft away that a form elsewhere may hold. */
 export const dropDraft = (name: string): void => writeDraft(name, null, true);
 
+/** Throws away everything that was typed of some things: the name of a draft holds the id of what it is of. */
+export function dropDraftsOf(ids: readonly string[]): void {
+  try {
+    for (const key of Object.keys(localStorage)) {
+      if (key.startsWith(shelf) && ids.some((id) => key.includes(id))) localStorage.removeItem(key);
+    }
+  } catch {
+    // Nothing is kept, so nothing has to go.
+  }
+}
+
 /**
  * State of a field or form that survives a closed tab until it is stored or thrown away by a person. A draft of another
  * name (another part, another job) is another one.

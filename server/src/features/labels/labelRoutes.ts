@@ -73,10 +73,10 @@ const queryOf = ({ place, ...query }: Readonly<Record<string, unknown>>) =>
 async function targetOf(scope: Scope, code: string): Promise<CodeTarget> {
   const number = /^\d{1,9}$/.test(code) ? Number(code) : null;
   const job = number === null ? null : await scope.rows.jobs.first({ number, realm: scope.realm });
-  if (job) return { jobId: job.id, drawer: null };
+  if (job) return { jobId: job.id, isClosed: job.handedOverAt !== null, drawer: null };
   const [heap] = await scope.sql<{ drawer: string }>(
     "SELECT drawer FROM stock_items WHERE lower(drawer) = lower($1) LIMIT 1",
     [code],
   );
-  return { jobId: null, drawer: heap?.drawer ?? null };
+  return { jobId: null, isClosed: false, drawer: heap?.drawer ?? null };
 }

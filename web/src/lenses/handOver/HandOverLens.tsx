@@ -12,6 +12,7 @@ import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
 import { QuotePanel } from "../../job/panels/quote/QuotePanel";
 import { SummaryCard } from "../../job/panels/summary/SummaryCard";
+import { TakeBackButton } from "../../job/TakeBackButton";
 import { useInTurn } from "../../job/useInTurn";
 import { useVerdictLook } from "../../job/useVerdictLook";
 import { Caution } from "../../ui/Caution";
@@ -104,9 +105,15 @@ export function HandOverLens() {
               <FilesPart />
               <Part title="Closing">
                 {job.handedOverAt ? (
-                  <Button loading={isLoading} onClick={() => close(true)}>
-                    Open the job again
-                  </Button>
+                  <>
+                    <p className={text.soft}>
+                      The unit is back on the counter? That is a job of its own, and it knows this one.
+                    </p>
+                    <TakeBackButton job={job} size="sm" />{" "}
+                    <Button loading={isLoading} onClick={() => close(true)}>
+                      Open the job again
+                    </Button>
+                  </>
                 ) : (
                   <>
                     <p>

@@ -8,7 +8,10 @@ import { useVerdictLook } from "../../job/useVerdictLook";
 import { EntryFieldset } from "../../ui/closedEntry";
 import { Pane } from "../../ui/Pane";
 import { useKeys } from "../../ui/useKeys";
+import { CallBackCard } from "./CallBackCard";
 import { receivedFields } from "./CounterNotes";
+import { ErasureCard } from "./ErasureCard";
+import { FormerJobCard } from "./FormerJobCard";
 import { IntakeForm } from "./IntakeForm";
 import { type IntakePage, intakePages, useIntakePage } from "./intakePages";
 import { OpeningPage } from "./OpeningPage";
@@ -68,10 +71,17 @@ export function IntakeLens() {
             />
           }
         >
+          {page === "counter" && <FormerJobCard />}
           {/* The form stays mounted: what was typed and not saved survives a look at the photos. */}
           <EntryFieldset>
             <IntakeForm key={job.id} job={job} page={page} />
           </EntryFieldset>
+          {page === "counter" && (
+            <>
+              <CallBackCard />
+              <ErasureCard />
+            </>
+          )}
           {page === "photos" && <PhotosPage selectedId={photo?.id ?? null} onSelect={setPhotoId} />}
           {page === "opening" && (
             <EntryFieldset>

@@ -11,6 +11,7 @@ import { BenchList } from "./BenchList";
 import { BenchTable } from "./BenchTable";
 import classes from "./bench.module.css";
 import { NewJobForm } from "./NewJobForm";
+import { Reminders } from "./Reminders";
 
 const searchMilliseconds = 250;
 /** How often is asked at rest, and while summaries are still being folded. */
@@ -77,6 +78,7 @@ export function BenchScreen() {
           onCancel={isPractice ? practice.close : making.close}
         />
       )}
+      <Reminders />
       {(first?.late.length ?? 0) > 0 && (
         <section className={classes.late}>
           <h2>Came after closing</h2>

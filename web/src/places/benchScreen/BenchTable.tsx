@@ -4,6 +4,7 @@ import { ageText, dayText, deviceName, lensLabels, logTime } from "@pale-cap/wor
 import dayjs from "dayjs";
 import type { RefObject } from "react";
 import { Link } from "react-router";
+import { TakeBackButton } from "../../job/TakeBackButton";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
 import classes from "./bench.module.css";
@@ -45,7 +46,9 @@ export function BenchTable(props: {
             <td className={classes.figure}>
               {line.handedOverAt ? line.lateFactCount > 0 && `${line.lateFactCount} late` : line.openPointCount || ""}
             </td>
-            <td className={classes.nowrap}>{line.handedOverAt ? "" : <Due line={line} />}</td>
+            <td className={classes.nowrap}>
+              {line.handedOverAt ? <TakeBackButton job={line} /> : <Due line={line} />}
+            </td>
             <td className={classes.nowrap}>{ageText(line.createdAt, now)}</td>
           </tr>
         ))}

@@ -25,9 +25,10 @@ const mostShown = 150;
 export function DrawersTab() {
   const { data: stock, error } = useStockQuery();
   const { data: rules } = useHouseRulesQuery();
-  const [words, setWords] = useState("");
-  const [isNew, setNew] = useState(false);
   const [search, setSearch] = useSearchParams();
+  // A label of a drawer leads here with its name.
+  const [words, setWords] = useState(search.get("find") ?? "");
+  const [isNew, setNew] = useState(false);
   const selectedId = search.get("heap");
   const sought = useDeferredValue(words);
   const found = useMemo(() => (stock ?? []).filter((item) => isMeant(item, sought)).sort(byDrawer), [stock, sought]);
