@@ -5,6 +5,7 @@ export * from "./boards/board";
 export * from "./boards/placesInOrder";
 export * from "./boards/unitBoards";
 export * from "./boardTypes/boardType";
+export * from "./bundles/bundle";
 export * from "./captures/capture";
 export * from "./catalogue/catalogue";
 export * from "./catalogue/component";

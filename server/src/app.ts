@@ -10,6 +10,7 @@ import { benchRoutes } from "./features/bench/benchRoutes";
 import { boardRoutes } from "./features/boards/boardRoutes";
 import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
 import { paperRoutes } from "./features/boardTypes/paperRoutes";
+import { bundleRoutes } from "./features/bundles/bundleRoutes";
 import { captureRoutes } from "./features/captures/captureRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { customerRoutes } from "./features/customers/customerRoutes";
@@ -97,6 +98,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...bundleRoutes(context),
     ...comebackRoutes(),
     ...customerRoutes(context),
     ...labelRoutes(context),

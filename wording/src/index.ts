@@ -1,6 +1,7 @@
 export * from "./backupWords";
 export * from "./bankWords";
 export * from "./boardWords";
+export * from "./bundleWords";
 export * from "./cautions";
 export * from "./chargeWords";
 export * from "./componentWords";
@@ -29,6 +30,7 @@ export * from "./reminderWords";
 export * from "./replacementWords";
 export { customerReport } from "./report/customerReport";
 export { formerJobOf } from "./report/formerJob";
+export * from "./report/jobTables";
 export { bagLabel, drawerLabel, type Label, unitLabel, warningTags } from "./report/labels";
 export { recordReport } from "./report/recordReport";
 export * from "./report/reportDocument";

@@ -249,7 +249,7 @@ export interface Job extends Intake {
 }
 
 /** What left the shop's program in a file, told so that it can be traced. */
-const exportKinds = ["positions_csv", "netlist", "capture_csv", "ripple_png", "report"] as const;
+const exportKinds = ["positions_csv", "netlist", "capture_csv", "ripple_png", "report", "bundle"] as const;
 export type ExportKind = (typeof exportKinds)[number];
 export const exportSchema = strictObject({
   id: idField(),

@@ -11,6 +11,12 @@ export class Rows<Row extends object> {
     private readonly transaction: Transaction,
   ) {}
 
+  /** Its columns by the names that rows have, with what each may hold. */
+  get columns(): Readonly<Record<string, string>> {
+    const attributes = Object.entries(this.table.getAttributes() as Record<string, { type: unknown }>);
+    return Object.fromEntries(attributes.map(([name, { type }]) => [name, kindOf(type)]));
+  }
+
   /** In the order asked for: without one the database gives rows in any, and in another after each change. */
   async all(where: WhereOptions<Row>, order: Order): Promise<Row[]> {
     const found = await this.table.findAll({ where, order, transaction: this.transaction });
@@ -58,4 +64,10 @@ export class Rows<Row extends object> {
       returning: false,
     });
   }
+}
+
+/** `UUID`, `TEXT`, `DOUBLE PRECISION` and so on; a list says of what. */
+function kindOf(type: unknown): string {
+  const { key, type: item } = type as { key: string; type?: { key?: string } };
+  return key === "ARRAY" ? `ARRAY ${item?.key ?? ""}` : key;
 }

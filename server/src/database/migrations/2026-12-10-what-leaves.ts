@@ -72,9 +72,10 @@ const erasing = [
        WHEN 'string' THEN CASE WHEN is_prose THEN to_jsonb(regexp_replace(value #>> '{}', pattern, '[erased]', 'gi')) ELSE value END
        WHEN 'array' THEN coalesce((SELECT jsonb_agg(words_without(one, pattern, is_prose) ORDER BY place)
          FROM jsonb_array_elements(value) WITH ORDINALITY AS list(one, place)), '[]'::jsonb)
-       WHEN 'object' THEN coalesce((SELECT jsonb_object_agg(key, words_without(one, pattern, key IN (
+       WHEN 'object' THEN coalesce((SELECT jsonb_object_agg(key, words_without(one, pattern, is_prose OR key IN (
          'words', 'text', 'note', 'caption', 'lights', 'sound', 'plugNote', 'items', 'rows', 'heads', 'title', 'device', 'notices',
-         'foot', 'dates', 'name', 'reason', 'blocks')))
+         'foot', 'dates', 'name', 'reason', 'complaint', 'symptomNote', 'handOverNote', 'verdictSummary', 'ownersWords',
+         'rawText', 'place', 'otherPart', 'reasons', 'byWhom')))
          FROM jsonb_each(value) AS pairs(key, one)), '{}'::jsonb)
        ELSE value END $$`,
   `CREATE FUNCTION literal_pattern(words text) RETURNS text LANGUAGE sql IMMUTABLE AS $$

@@ -143,6 +143,25 @@ describe("a customer who is erased", () => {
     expect(await rowsWith("uotila")).toEqual([]);
   });
 
+  it("goes out of prose wherever it is nested, and out of no code", async () => {
+    const before = {
+      kind: "heading",
+      reasons: { part: "as Heading said" },
+      rows: [["Heading"]],
+      blocks: [{ words: "x heading." }],
+    };
+    const [row] = await test.inScope(({ sql }) =>
+      sql<{ after: object }>("SELECT words_without($1::jsonb, name_pattern($2, NULL), false) AS after", [
+        JSON.stringify(before),
+        "Marta Heading",
+      ]),
+    );
+    expect(row?.after).toEqual({
+      ...{ kind: "heading", reasons: { part: "as [erased] said" } },
+      ...{ rows: [["[erased]"]], blocks: [{ words: "x [erased]." }] },
+    });
+  });
+
   it("leaves room for somebody new on the same job, who is not taken for the one before", async () => {
     const jobId = await makeJob(test.app);
     const edit = async (customerName: string | null) => {

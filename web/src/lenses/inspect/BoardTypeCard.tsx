@@ -1,6 +1,8 @@
 import { Button, TextInput } from "@mantine/core";
+import { path, routes } from "@pale-cap/contract";
 import { deviceName, differenceWords } from "@pale-cap/wording";
 import { newId } from "../../api/newId";
+import { BundleLink } from "../../job/BundleLink";
 import { useJob } from "../../job/JobContext";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -42,6 +44,11 @@ export function BoardTypeCard() {
               <li key={one.code + one.designator}>{differenceWords(one)}</li>
             ))}
           </ul>
+          <BundleLink
+            address={path(routes.boardTypeBundle, { boardTypeId: own.boardTypeId })}
+            name="This type as a bundle"
+            hasCustomer={false}
+          />
           {own.differences.length > 0 && (
             <Button size="xs" loading={saving.isLoading} onClick={() => keep(own.boardTypeId)}>
               Keep this as revision {own.latestNumber + 1}

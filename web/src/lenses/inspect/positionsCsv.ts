@@ -1,5 +1,6 @@
 import type { Position } from "@pale-cap/contract";
 import { parseQuantity } from "@pale-cap/core";
+import { positionsTable } from "@pale-cap/wording";
 import Papa from "papaparse";
 
 export interface PlacedDesignator {
@@ -70,9 +71,7 @@ function length(text: string): number | null {
 
 /** The places of a board as a file that reads back to the same. */
 export function printPositionsCsv(positions: readonly Position[]): string {
-  const millimetres = (metres: number) => String(Number((metres * 1e3).toFixed(3)));
-  const data = positions.flatMap(({ designator, xMetres, yMetres }) =>
-    xMetres === null || yMetres === null ? [] : [[designator, millimetres(xMetres), millimetres(yMetres)]],
-  );
-  return `${Papa.unparse({ fields: ["designator", "x", "y"], data }, { newline: "\n", escapeFormulae: true })}\n`;
+  const { fields, rows } = positionsTable(positions);
+  const data = rows.map((row) => [...row]);
+  return `${Papa.unparse({ fields: [...fields], data }, { newline: "\n", escapeFormulae: true })}\n`;
 }

@@ -98,7 +98,7 @@ function Linked(props: {
             said.length > 0 && (
               <div key={name}>
                 <dt className={text.soft}>{name}</dt>
-                <dd>{said.join("; ")}</dd>
+                <dd>{said.map((one) => one.replace(/\.$/, "")).join("; ")}</dd>
               </div>
             ),
         )}

@@ -1,11 +1,14 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
+import { path, routes } from "@pale-cap/contract";
 import type { FamilyFinding } from "@pale-cap/core";
 import { deviceName, familyFindingWords, standingWords } from "@pale-cap/wording";
 import { Link, useNavigate } from "react-router";
 import { newId } from "../../api/newId";
+import { BundleLink } from "../../job/BundleLink";
 import { useFamilyQuery, useMakeUnitsMutation } from "../../job/familyApi";
 import { useJob } from "../../job/JobContext";
 import { useTarget } from "../../job/useTarget";
+import { useTellExport } from "../../job/useTellExport";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
@@ -16,6 +19,7 @@ import classes from "./units.module.css";
 export function UnitsPage() {
   const { detail } = useJob();
   const { data: family, error } = useFamilyQuery(detail.job.id);
+  const tellExport = useTellExport();
   if (!family) return <ProblemNote problem={asProblem(error)} />;
   const others = family.units.filter((unit) => unit.id !== detail.job.id);
   return (
@@ -42,6 +46,11 @@ export function UnitsPage() {
                 </li>
               ))}
             </ul>
+            <BundleLink
+              address={path(routes.familyBundle, { jobId: detail.job.id })}
+              name="All of them as a bundle"
+              onGiven={() => tellExport("bundle")}
+            />
           </Part>
         </>
       )}

@@ -9,6 +9,7 @@ import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { BenchList } from "./BenchList";
 import { BenchTable } from "./BenchTable";
+import { BundlePanel } from "./BundlePanel";
 import classes from "./bench.module.css";
 import { NewJobForm } from "./NewJobForm";
 import { Reminders } from "./Reminders";
@@ -126,6 +127,10 @@ export function BenchScreen() {
           Open a practice job
         </Button>
         {isPracticeShown && <PracticeJobs search={search} />}
+      </details>
+      <details className={classes.closed}>
+        <summary>From another shop</summary>
+        <BundlePanel />
       </details>
       <p className={classes.standing}>{cautions.standing}</p>
     </div>

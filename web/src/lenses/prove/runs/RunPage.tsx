@@ -1,7 +1,16 @@
 import { Button, Loader } from "@mantine/core";
 import type { RunRow } from "@pale-cap/contract";
 import { type RunSample, stepFinding } from "@pale-cap/core";
-import { cautions, deviceName, logTime, runEventWords, runKindLabels, stopWords } from "@pale-cap/wording";
+import {
+  cautions,
+  deviceName,
+  type FileTable,
+  logTime,
+  runEventWords,
+  runKindLabels,
+  runTable,
+  stopWords,
+} from "@pale-cap/wording";
 import Papa from "papaparse";
 import { Link, useParams } from "react-router";
 import { useJob } from "../../../job/JobContext";
@@ -52,7 +61,7 @@ function Run({ runId }: { readonly runId: string }) {
         </Button>
         <Button
           disabled={samples.length === 0}
-          onClick={() => download(`run-${number}.csv`, csvOf(run, samples, nameOf), "text/csv;charset=utf-8")}
+          onClick={() => download(`run-${number}.csv`, csvOf(runTable(run, samples, nameOf)), "text/csv;charset=utf-8")}
         >
           Give out as a file
         </Button>
@@ -143,22 +152,5 @@ function clock(seconds: number): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
 
-/** One row a sample; what an instrument did not say stays empty. */
-function csvOf(run: RunRow, samples: readonly RunSample[], nameOf: (id: string | null) => string | null): string {
-  const { rails, spots } = run.plan;
-  const name = (id: string) => nameOf(id) ?? "rail";
-  const fields = [
-    ...["time s", "step", "paused", "drawn W", "ripple V p-p"],
-    ...rails.flatMap((rail) => [`${name(rail.netId)} V`, `${name(rail.netId)} A`]),
-    ...spots.map((spot) => `${spotName(spot, nameOf)} C`),
-  ];
-  const data = samples.map((one) => [
-    ...[one.seconds.toFixed(1), one.step + 1, one.isPaused ? 1 : 0, one.inputWatts ?? "", one.rippleVolts ?? ""],
-    ...rails.flatMap(({ netId }) => {
-      const rail = one.rails.find((found) => found.netId === netId);
-      return [rail?.volts ?? "", rail?.amps ?? ""];
-    }),
-    ...spots.map((_, n) => one.celsius[n] ?? ""),
-  ]);
-  return Papa.unparse({ fields, data }, { escapeFormulae: true });
-}
+const csvOf = ({ fields, rows }: FileTable): string =>
+  Papa.unparse({ fields: [...fields], data: rows.map((row) => [...row]) }, { escapeFormulae: true });
