@@ -13,6 +13,7 @@ export {
 export { type DeviceTest, type DeviceTestCode, deviceTestOf, deviceTests } from "./board/deviceTests";
 export { lidHeightAtMetres } from "./board/lidHeight";
 export { type PhotoAlignment, photoPlacement, type Similarity } from "./board/photoPlacement";
+export * from "./board/placementFit";
 export { railBand } from "./board/railBand";
 export type { RailRules } from "./board/railRules";
 export { rippleLimitVolts } from "./board/rippleLimit";

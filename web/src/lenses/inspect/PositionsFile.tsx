@@ -1,7 +1,7 @@
 import { Button, Checkbox, FileButton } from "@mantine/core";
 import type { BoardChange, JobDetail } from "@pale-cap/contract";
-import { parsePartEntry } from "@pale-cap/core";
-import { useRef, useState } from "react";
+import { fitPlacements, parsePartEntry } from "@pale-cap/core";
+import { useMemo, useRef, useState } from "react";
 import { useJob } from "../../job/JobContext";
 import { positionUpdate } from "../../job/positionUpdate";
 import { useShownBoardEdit } from "../../job/useBoardEdit";
@@ -12,6 +12,7 @@ import { ProblemNote } from "../../ui/ProblemNote";
 import { isTaken } from "./designators";
 import { entryChanges } from "./entryChanges";
 import classes from "./inspect.module.css";
+import { PlacementPreview } from "./PlacementPreview";
 import { type PlacedDesignator, printPositionsCsv, type ReadPositions, readPositionsCsv } from "./positionsCsv";
 
 const mostBytes = 2 * 1024 * 1024;
@@ -24,9 +25,20 @@ export function PositionsFile() {
   const [read, setRead] = useState<ReadPositions | null>(null);
   const [isAdding, setAdding] = useState(true);
   const reset = useRef<() => void>(null);
+  const [isYUp, setYUp] = useState(true);
+  const [isBottomMirrored, setBottomMirrored] = useState(false);
+  // This product's own lists count as the board does.
+  const fitted = useMemo(
+    () =>
+      read && read.rows.length > 0 && read.isEditorList
+        ? fitPlacements(read.rows, detail.board, { isYUp, isBottomMirrored })
+        : null,
+    [read, detail.board, isYUp, isBottomMirrored],
+  );
+  const placed: readonly PlacedDesignator[] = fitted?.rows ?? read?.rows ?? [];
   const isKnown = (row: PlacedDesignator) => isTaken(detail.positions, row.designator);
-  const known = read?.rows.filter(isKnown) ?? [];
-  const unknown = read?.rows.filter((row) => !isKnown(row)) ?? [];
+  const known = placed.filter(isKnown);
+  const unknown = placed.filter((row) => !isKnown(row));
   const count = known.length + (isAdding ? unknown.length : 0);
 
   async function open(file: File | null) {
@@ -35,7 +47,11 @@ export function PositionsFile() {
     const text = file.size > mostBytes ? null : await file.text();
     setRead(
       text === null
-        ? { rows: [], problems: [{ line: 1, text: "the file is larger than 2 MB and no list of positions" }] }
+        ? {
+            rows: [],
+            problems: [{ line: 1, text: "the file is larger than 2 MB and no list of positions" }],
+            isEditorList: false,
+          }
         : readPositionsCsv(text),
     );
   }
@@ -76,6 +92,35 @@ export function PositionsFile() {
             {known.length} part{known.length === 1 ? "" : "s"} of this board found
             {unknown.length > 0 && `, ${unknown.length} not on it yet`}.
           </p>
+          {fitted && (
+            <>
+              <PlacementPreview board={detail.board} rows={placed} isKnown={isKnown} />
+              <p>
+                {fitted.origin === "corner"
+                  ? "It counts from a corner of the board."
+                  : "It counts from somewhere else: its middle lies on the board's middle. Look whether it fits."}
+                {fitted.outsideCount > 0 && (
+                  <b>
+                    {" "}
+                    {fitted.outsideCount} {fitted.outsideCount === 1 ? "part lies" : "parts lie"} beside the board: its
+                    size, or the list, is of another one.
+                  </b>
+                )}
+              </p>
+              <Checkbox
+                label="y counts upward in it"
+                checked={isYUp}
+                onChange={(event) => setYUp(event.currentTarget.checked)}
+              />
+              {placed.some((one) => one.side === "bottom") && (
+                <Checkbox
+                  label="the lower side stands as seen from below"
+                  checked={isBottomMirrored}
+                  onChange={(event) => setBottomMirrored(event.currentTarget.checked)}
+                />
+              )}
+            </>
+          )}
           {unknown.length > 0 && (
             <Checkbox
               label={`add ${unknown.map((row) => row.designator).join(", ")}`}
@@ -94,7 +139,13 @@ export function PositionsFile() {
             </ul>
           )}
           <div className={classes.file}>
-            <Button size="xs" variant="filled" loading={isLoading} disabled={count === 0} onClick={() => void place()}>
+            <Button
+              size="xs"
+              variant="filled"
+              loading={isLoading}
+              disabled={count === 0 || (fitted?.outsideCount ?? 0) > 0}
+              onClick={() => void place()}
+            >
               Place {count} part{count === 1 ? "" : "s"}
             </Button>
             <Button size="xs" onClick={() => setRead(null)}>
