@@ -55,6 +55,8 @@ export {
   type Estimate,
   type EstimateRules,
   type EstimateSource,
+  type QuoteDrift,
+  quoteDrift,
   repairEstimate,
 } from "./economics/repairEstimate";
 export {

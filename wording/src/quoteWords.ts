@@ -1,4 +1,12 @@
-import type { AnswerWay, Consent, ConsentState, QuoteAnswerWord, QuoteLine, QuoteLineKind } from "@pale-cap/core";
+import type {
+  AnswerWay,
+  Consent,
+  ConsentState,
+  QuoteAnswerWord,
+  QuoteDrift,
+  QuoteLine,
+  QuoteLineKind,
+} from "@pale-cap/core";
 import { moneyText } from "./money";
 
 const lineKinds: Readonly<Record<QuoteLineKind, string>> = {
@@ -46,6 +54,14 @@ export function consentWords({ state, allowedMinor, answer }: Consent, currency:
       : `${states[state]}; it may grow to ${reach}.`;
   }
   return states[state];
+}
+
+/** What quotes of the kind were worth here, for the minutes that are reckoned with now. */
+export function driftWords({ ratio, count }: QuoteDrift, minutes: number): string {
+  const percent = Math.round(100 * Math.abs(ratio - 1));
+  if (percent < 5) return `${count} closed jobs of this kind took what was quoted.`;
+  const way = ratio > 1 ? "longer" : "shorter";
+  return `${count} closed jobs of this kind took ${percent} % ${way} than quoted: by that, ${minutes} min would be ${Math.round(minutes * ratio)}.`;
 }
 
 /** Work beyond an answer. */

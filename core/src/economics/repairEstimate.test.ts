@@ -1,11 +1,26 @@
 import { describe, expect, it } from "vitest";
 import { OutOfRangeError } from "../errors";
-import { repairEstimate } from "./repairEstimate";
+import { quoteDrift, repairEstimate } from "./repairEstimate";
 import { stockDeadline } from "./stockDeadline";
 
 const rules = { usualMinutes: 60, minutesPerPart: 6, usualPartMinor: 80 };
 const nothing = { chosenMinor: 0, chosenCount: 0, condemnedCount: 0 };
-const closed = (...minutes: (number | null)[]) => minutes.map((spentMinutes) => ({ spentMinutes, partsMinor: 300 }));
+const closed = (...minutes: (number | null)[]) =>
+  minutes.map((spentMinutes) => ({ spentMinutes, partsMinor: 300, quotedMinutes: null }));
+
+describe("quoteDrift", () => {
+  const job = (spentMinutes: number | null, quotedMinutes: number | null) => ({
+    spentMinutes,
+    quotedMinutes,
+    partsMinor: null,
+  });
+  it("is the median of spent to quoted over jobs that have both, from five on", () => {
+    const jobs = [job(60, 50), job(30, 30), job(90, 60), job(20, 40), job(120, 100)];
+    expect(quoteDrift(jobs)).toEqual({ ratio: 1.2, count: 5 });
+    expect(quoteDrift(jobs.slice(1))).toBeNull();
+    expect(quoteDrift([...jobs.slice(1), job(null, 50), job(60, null), job(60, 0)])).toBeNull();
+  });
+});
 
 describe("repairEstimate", () => {
   it("takes the median of at least five closed jobs, and says so", () => {

@@ -5,6 +5,8 @@ import { requireNonNegative } from "../numerics/requireRange";
 export interface ClosedJob {
   readonly spentMinutes: number | null;
   readonly partsMinor: number | null;
+  /** Minutes of labour in the quote that it was done by; null: none was given. */
+  readonly quotedMinutes: number | null;
 }
 
 export type EstimateSource = "own_closed_jobs" | "house_rule";
@@ -57,3 +59,24 @@ export function repairEstimate(
 }
 
 const usualParts = 2;
+
+/** By how much what was done ran past what was quoted. */
+export interface QuoteDrift {
+  /** Minutes that were spent to minutes that were quoted, by the median of the jobs. */
+  readonly ratio: number;
+  readonly count: number;
+}
+
+/**
+ * What quotes of the kind were worth: the median of spent to quoted minutes over the closed jobs that have both.
+ *
+ *     drift = median(spent / quoted)
+ *
+ * @returns null below five such jobs: fewer tell of chance
+ */
+export function quoteDrift(closed: readonly ClosedJob[]): QuoteDrift | null {
+  const ratios = closed.flatMap(({ spentMinutes, quotedMinutes }) =>
+    spentMinutes === null || quotedMinutes === null || quotedMinutes <= 0 ? [] : [spentMinutes / quotedMinutes],
+  );
+  return ratios.length < leastClosedJobs ? null : { ratio: median(ratios), count: ratios.length };
+}

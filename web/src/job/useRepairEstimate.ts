@@ -1,4 +1,4 @@
-import { needsReplacement, repairEstimate } from "@pale-cap/core";
+import { needsReplacement, quoteDrift, repairEstimate } from "@pale-cap/core";
 import { useClosedJobsQuery } from "./familyApi";
 import { useJob } from "./JobContext";
 import { useChosenCatalogue } from "./useChosenCatalogue";
@@ -19,5 +19,5 @@ export function useRepairEstimate() {
     minutesPerPart: houseRules["shop.minutesPerPart"],
     usualPartMinor: houseRules["shop.usualPartMinor"],
   });
-  return { ...estimate, ...known };
+  return { ...estimate, ...known, drift: quoteDrift(closed) };
 }

@@ -49,7 +49,10 @@ export const familyRoutes = ({ heavy }: AppContext): readonly Route[] => [
 /** Minutes as told at hand-over, parts as they were fitted. */
 function loadClosedJobs(scope: Scope, jobId: string): Promise<ClosedJobs> {
   return scope.sql<ClosedJobs[number]>(
-    `SELECT j.spent_minutes AS "spentMinutes", sum(f.price_minor)::float8 AS "partsMinor"
+    `SELECT j.spent_minutes AS "spentMinutes", sum(f.price_minor)::float8 AS "partsMinor",
+       (SELECT sum((line->>'quantity')::float8)::float8 FROM jsonb_array_elements(
+          (SELECT q.lines FROM quotes q WHERE q.job_id = j.id ORDER BY q.sequence DESC LIMIT 1)) AS line
+        WHERE line->>'kind' = 'labour') AS "quotedMinutes"
      FROM jobs own JOIN jobs j ON j.device_kind = own.device_kind AND j.realm = own.realm AND j.id <> own.id
      LEFT JOIN boards b ON b.job_id = j.id
      LEFT JOIN positions p ON p.board_id = b.id

@@ -1,6 +1,6 @@
 import type { IntakeDetails, QuoteAnswerRow, QuoteRow } from "@pale-cap/contract";
 import { consentOf, quoteTotals, type RepairVerdict, repairBalance, stockDeadline } from "@pale-cap/core";
-import { amountText, dayText, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
+import { amountText, dayText, driftWords, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
 import { QuotePanel } from "../../job/panels/quote/QuotePanel";
 import { useQuoteLines } from "../../job/panels/quote/useQuoteLines";
@@ -104,6 +104,9 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
           ? `Where nothing is typed: ${sourceWords(estimate)}.`
           : "Minutes and parts as typed."}
       </p>
+      {estimate.drift && (
+        <p className={text.dim}>{driftWords(estimate.drift, economics.labourMinutes ?? estimate.minutes)}</p>
+      )}
       <p className={classes.balance} data-verdict={balance.verdict} role="status">
         {balance.quoteMinor !== null && balance.labourMinor !== null && (
           <>
