@@ -53,6 +53,10 @@ export async function labelsPdf(
   );
 }
 
+/** A code as a drawing; its quiet zone is inside its width. */
+export const codeSvg = (text: string): Promise<string> =>
+  qrText(text, { type: "svg", margin: 4, errorCorrectionLevel: "M" });
+
 interface Place {
   readonly left: number;
   readonly top: number;
@@ -96,8 +100,7 @@ async function drawn(label: Label, place: Place, isNewPage: boolean): Promise<re
       ? []
       : [
           {
-            // Its quiet zone is inside its width.
-            svg: await qrText(label.code, { type: "svg", margin: 4, errorCorrectionLevel: "M" }),
+            svg: await codeSvg(label.code),
             width: mm(codeSide),
             ...at(left + width - marginMillimetres - codeSide, top + (height - codeSide) / 2),
           },
