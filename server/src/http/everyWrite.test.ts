@@ -46,6 +46,7 @@ const made = {
   board: newId(),
   run: newId(),
   quote: newId(),
+  customer: newId(),
 };
 const instrument = newId();
 const shelf = { item: newId(), part: newId(), supplier: newId(), order: newId(), line: newId() };
@@ -53,6 +54,8 @@ let picture: Buffer;
 /** As it was read before a storm. */
 let before: JobDetail;
 let revisionId: string;
+/** The job as it was before the storms, from here: it stands here already, whoever takes it in. */
+let bundle: Buffer;
 let notesVersion: number;
 
 const send = (method: "post" | "put" | "patch" | "delete", path: string, body: object) =>
@@ -146,6 +149,11 @@ beforeAll(async () => {
     const run = { id: made.run, jobId, plan: runPlan(), isAttendedOnly: true, isSimulated: false, rig, personId: null };
     await rows.proofRuns.insert({ ...run, begunAt: new Date() });
   });
+  await test.inScope(async ({ rows }) => {
+    await rows.customers.insert({ id: made.customer, name: "R. Ahlquist", contact: null, erasedAt: null });
+    await rows.jobCustomers.insert({ jobId, customerId: made.customer, ownersWords: null });
+  });
+  bundle = (await request(test.app).get(ofJob("bundle?customers=no")).responseType("blob").expect(200)).body as Buffer;
   await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: shelf.part }));
   await send("post", "/api/stock", newHeap(shelf.item)).expect(201);
   await send("post", "/api/suppliers", { id: shelf.supplier, values: supplier }).expect(201);
@@ -454,6 +462,22 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
     "one",
     () => send("delete", ofJob(`boards/${made.board}`), { writeId: newId(), version: 1 }),
   ],
+  "put /api/jobs/:jobId/comeback": [
+    "one",
+    () => send("put", ofJob("comeback"), edit({ version: before.job.version, comebackOf: null, kind: null })),
+  ],
+  "post /api/bundles/imports": [
+    "all",
+    () =>
+      request(test.app)
+        .post("/api/bundles/imports")
+        .field("about", JSON.stringify({ id: newId(), personId: null }))
+        .attach("bundle", bundle, "bundle.zip"),
+  ],
+  "post /api/jobs/:jobId/customer/erasure": [
+    "all",
+    () => send("post", ofJob("customer/erasure"), { id: newId(), customerId: made.customer, personId: null }),
+  ],
   "delete /api/attachments/:attachmentId": ["one", () => send("delete", `/api/attachments/${made.paper}`, edit({}))],
   "delete /api/instruments/:instrumentId": [
     "one",
@@ -470,7 +494,10 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
 };
 
 /** What they change stands outside the database. */
-const unstored = new Set([`put ${routes.benchSupply}`, `post ${routes.instrumentActs}`, `post ${routes.shop}`]);
+const unstored = new Set([
+  ...[`put ${routes.benchSupply}`, `post ${routes.instrumentActs}`, `post ${routes.shop}`],
+  `post ${routes.bundlePreview}`,
+]);
 
 describe("forty at once of every write", () => {
   it.each(Object.entries(storms))(
