@@ -105,6 +105,13 @@ export function InstrumentForm({
         value={values.driver}
         onChange={(event) => set({ driver: event.currentTarget.value as InstrumentValues["driver"] })}
       />
+      <TextInput
+        label="Last check"
+        description="when it was held against something known: the record says it"
+        type="date"
+        value={values.checkedOn ?? ""}
+        onChange={(event) => set({ checkedOn: event.currentTarget.value === "" ? null : event.currentTarget.value })}
+      />
       {transport === "tcp" && (
         <>
           <TextInput
