@@ -23,6 +23,7 @@ export const returnApi = api.injectEndpoints({
     customer: build.query<CustomerState, { readonly jobId: string; readonly version: number }>({
       query: ({ jobId }) => url(routes.customer, jobId),
       keepUnusedDataFor: 0,
+      providesTags: ["Job"],
     }),
     erase: build.mutation<CustomerState, OnJob<Erasure>>({
       query: ({ jobId, body }) => ({ url: url(routes.erasure, jobId), method: "POST", body }),
