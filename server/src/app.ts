@@ -37,6 +37,7 @@ import { shopRoutes } from "./features/shop/shopRoutes";
 import { stockRoutes } from "./features/stock/stockRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
+import { logSerializers } from "./http/logging";
 import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
 import { HttpProblem, problemHandler } from "./http/problems";
 import { live, mount, type Route } from "./http/route";
@@ -61,7 +62,9 @@ export function createApp(
       strictTransportSecurity: false,
     }),
   );
-  app.use(pinoHttp({ logger: context.logger, autoLogging: false, serializers: { req: plainRequest } }));
+  app.use(
+    pinoHttp({ logger: context.logger, autoLogging: false, serializers: logSerializers, wrapSerializers: false }),
+  );
   app.use("/api", keptNowhere);
   app.use("/api", express.json({ limit: "512kb", strict: true }));
 
@@ -132,12 +135,6 @@ function keptNowhere(_request: express.Request, response: express.Response, next
 }
 
 /** Hashed assets for ever, everything else of the single page from index.html; a missing asset stays missing. */
-/** What a log line says of a request: never what was looked for, which can be a name. */
-const plainRequest = ({ method, url }: { readonly method: string; readonly url: string }) => ({
-  method,
-  path: url.split("?")[0],
-});
-
 function serveClient(app: Express, webFolder: string): void {
   app.use("/assets", express.static(join(webFolder, "assets"), { immutable: true, maxAge: "1y" }));
   app.use("/assets", () => {

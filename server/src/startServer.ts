@@ -10,6 +10,7 @@ import { applicationRoleOf, type MigrationOptions, migrate } from "./database/mi
 import { noCaller } from "./database/scope";
 import { type ShopRealm, settleRealm } from "./database/settleRealm";
 import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
+import { logSerializers } from "./http/logging";
 import { loopbackNames } from "./http/origins";
 import { Turns } from "./http/turns";
 import { InstrumentHub } from "./instruments/instrumentHub";
@@ -46,7 +47,7 @@ export interface ServerEnvironment {
 /** Migrates, settles whether this is a shop or the demo, and listens on loopback. */
 export async function startServer(environment: ServerEnvironment): Promise<RunningServer> {
   const { databaseUrl, ownerUrl, backupFolder, beforeMigration } = environment;
-  const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
+  const logger = pino({ level: process.env.LOG_LEVEL ?? "warn", serializers: logSerializers });
   const now = () => new Date();
   const applicationRole = applicationRoleOf(databaseUrl, ownerUrl);
   await migrate(ownerUrl, { applicationRole, before: beforeMigration });

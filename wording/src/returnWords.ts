@@ -46,5 +46,5 @@ export function erasureWords({ jobNumbers, photoCount }: CustomerState): readonl
 export function backupsLeftWords(at: readonly string[]): string {
   if (at.length === 0) return "No backup of before is known here. Copies that somebody took away are not known.";
   const days = at.map(dayText);
-  return `${at.length} ${at.length === 1 ? "backup" : "backups"} of before still ${at.length === 1 ? "holds" : "hold"} the name, from ${days.at(-1)} to ${days[0]}. Whoever restores one has it erased again at the next start.`;
+  return `${at.length} ${at.length === 1 ? "backup" : "backups"} of before still ${at.length === 1 ? "holds" : "hold"} the name, of ${days.join(", ")}. Whoever restores one has it erased again at the next start.`;
 }

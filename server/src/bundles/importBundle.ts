@@ -4,7 +4,7 @@ import { type BundleJob, type BundlePreview, bundleLimits } from "@pale-cap/cont
 import Papa from "papaparse";
 import { Op } from "sequelize";
 import sharp from "sharp";
-import type { AllRows, Scope } from "../database/scope";
+import { type AllRows, plainRows, type Scope } from "../database/scope";
 import { saveBlob } from "../records/blobStore";
 import { markStale } from "../summaries/markStale";
 import { bundleTables, canonicalJson } from "./bundleTables";
@@ -66,11 +66,7 @@ async function conflictOf(scope: Scope, rows: BundleRows): Promise<string | null
 
 const idsOf = (rows: readonly BundleRow[]) => rows.flatMap((one) => (typeof one.id === "string" ? [one.id] : []));
 
-interface AnyTable {
-  all(where: object, order: unknown): Promise<{ id?: string; [name: string]: unknown }[]>;
-  insertAll(rows: readonly object[]): Promise<void>;
-}
-const tableOf = (scope: Scope, name: keyof AllRows) => scope.rows[name] as unknown as AnyTable;
+const tableOf = (scope: Scope, name: keyof AllRows) => plainRows(scope.rows, name);
 
 /** Pixels and samples as they are stored, made before anything is held. */
 export interface PreparedBlobs {

@@ -18,7 +18,7 @@ import {
 } from "@pale-cap/contract";
 import { reworkSteps, visualSigns } from "@pale-cap/core";
 import { type AnyObject, type ObjectSchema, ValidationError } from "yup";
-import type { AllRows, Scope } from "../database/scope";
+import { type AllRows, plainRows, type Scope } from "../database/scope";
 import { bundleTables } from "./bundleTables";
 import { readArchive, refused } from "./readArchive";
 import { sha256Of } from "./writeBundle";
@@ -40,7 +40,7 @@ export type Columns = (table: keyof AllRows) => Readonly<Record<string, string>>
 export const columnsOf =
   ({ rows }: Pick<Scope, "rows">): Columns =>
   (table) =>
-    rows[table].columns;
+    plainRows(rows, table).columns;
 
 const manifestName = "manifest.json";
 const sharedTables = ["people", "catalogueParts", "boardTypes", "boardTypeRevisions", "jobFamilies"] as const;

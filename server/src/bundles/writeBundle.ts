@@ -16,7 +16,7 @@ import Papa from "papaparse";
 import { Op } from "sequelize";
 import sharp from "sharp";
 import type { JobRow } from "../database/models/jobs";
-import type { AllRows, Scope } from "../database/scope";
+import { type AllRows, plainRows, type Scope } from "../database/scope";
 import { readBlob } from "../records/blobStore";
 import { loadJob } from "../records/loadJobs";
 import { loadRuns } from "../records/loadRuns";
@@ -141,10 +141,7 @@ async function loadTable(
     owner
   ];
   const key = name === "jobCustomers" ? "jobId" : name === "reportDocuments" ? "audience" : "id";
-  const rows = scope.rows[name] as unknown as {
-    all(where: object, order: unknown): Promise<Record<string, unknown>[]>;
-  };
-  return rows.all({ [column]: { [Op.in]: [...ids] } }, [[key, "ASC"]]);
+  return plainRows(scope.rows, name).all({ [column]: { [Op.in]: [...ids] } }, [[key, "ASC"]]);
 }
 
 const without = (row: Record<string, unknown>, names: readonly string[]) =>

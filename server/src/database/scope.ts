@@ -1,5 +1,5 @@
 import type { Realm, Role } from "@pale-cap/contract";
-import { QueryTypes, type Sequelize, type Transaction } from "sequelize";
+import { type Order, QueryTypes, type Sequelize, type Transaction } from "sequelize";
 import type { Models } from "./models/index";
 import type { JobRow } from "./models/jobs";
 import type { Table } from "./models/table";
@@ -22,6 +22,14 @@ export interface Caller {
 export type AllRows = {
   readonly [K in keyof Models]: Rows<Models[K] extends Table<infer Row> ? Row : never>;
 };
+
+/** A table by its name, where many are treated alike: its rows are what its columns say. */
+export interface PlainRows {
+  readonly columns: Readonly<Record<string, string>>;
+  all(where: object, order: Order): Promise<Record<string, unknown>[]>;
+  insertAll(rows: readonly object[]): Promise<void>;
+}
+export const plainRows = (rows: AllRows, name: keyof AllRows): PlainRows => rows[name] as PlainRows;
 
 /**
  * Everything a handler may touch: one transaction with its tables. There is no way from here to a query outside it, so

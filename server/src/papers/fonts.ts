@@ -50,7 +50,9 @@ const opened = new Map<FontName, Glyphs>();
 function glyphs(name: FontName): Glyphs {
   let font = opened.get(name);
   if (!font) {
-    font = fontkit.openSync(files[name].normal) as unknown as Glyphs;
+    const file = fontkit.openSync(files[name].normal);
+    if (!("hasGlyphForCodePoint" in file)) throw new Error(`${name} is a collection of fonts.`);
+    font = file;
     opened.set(name, font);
   }
   return font;
@@ -97,5 +99,5 @@ export async function pdfOf(document: TDocumentDefinitions, madeAt: Date): Promi
     ...document,
     info,
   } as TDocumentDefinitions);
-  return Buffer.from(await (made.getBuffer() as unknown as Promise<Uint8Array>));
+  return Buffer.from(await made.getBuffer());
 }

@@ -47,6 +47,7 @@ export function proofBlocks(model: ReportModel): readonly ReportBlock[] {
     ...comparisons(model),
     ...timings(model.facts).map((one) => paragraph(timingWords(one))),
     ...noticed(model),
+    ...captured(model),
     ...charts(model),
     ...runs(model),
   ];
@@ -155,6 +156,29 @@ function noticed({ detail, facts }: ReportModel): readonly ReportBlock[] {
     holdUp === null ? null : paragraph(`Its outputs stood for ${said(holdUp, "s")} after the mains went, read last.`),
     ran === null ? null : paragraph(`Longest run under load, told last: ${durationText(ran)}.`),
   );
+}
+
+/** Ripple as a scope drew it: what of it is there all the time, what are its edges, and through what it was taken. */
+function captured(model: ReportModel): readonly ReportBlock[] {
+  const { detail } = model;
+  const rows = detail.captures.map(({ netId, name, loadAmps, analysis, instrument, rig, measuredAt }) => [
+    name,
+    detail.nets.find((one) => one.id === netId)?.name ?? "a rail",
+    said(loadAmps, "A"),
+    said(analysis.quietPeakToPeakVolts, "V"),
+    said(analysis.peakToPeakVolts, "V"),
+    said(analysis.switching?.frequencyHertz, "Hz"),
+    [
+      instrument ?? "",
+      rig.hasLongGroundLead ? "long ground lead" : "",
+      rig.isBandwidthLimited ? "bandwidth limited" : "",
+    ]
+      .filter(Boolean)
+      .join(", "),
+    shopMoment(model, measuredAt),
+  ]);
+  const heads = ["Capture", "Rail", "Load", "Quiet p-p", "With edges", "Switching", "Taken with", "When"];
+  return blocks(table("Captured ripple", heads, rows, [2, 3, 4, 5]));
 }
 
 /** Volts and ripple over load, heat over time: the curves that the numbers above are points of. */

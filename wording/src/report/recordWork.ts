@@ -1,4 +1,5 @@
 import type { ReportBlock } from "@pale-cap/contract";
+import { houseRules as allRules } from "@pale-cap/contract";
 import { boardDamages, isChosen, lastActOf, oldPartPlaces } from "@pale-cap/core";
 import { listWords } from "../boardWords";
 import { partKindLabels } from "../entryWords";
@@ -10,7 +11,7 @@ import { list, paragraph, section, table } from "./reportDocument";
 import type { ReportModel } from "./reportModel";
 
 /** Which way was taken, and why a limit was set by hand or a part taken that breaks one. */
-export function choices({ detail }: ReportModel): readonly ReportBlock[] {
+export function choices({ detail, houseRules }: ReportModel): readonly ReportBlock[] {
   const nameOf = (id: string) => detail.positions.find((one) => one.id === id)?.designator ?? "a place";
   const chosen = detail.plans.filter((plan) => isChosen(plan) || plan.isLeftEmpty);
   const reasons = detail.plans.flatMap((plan) =>
@@ -24,6 +25,7 @@ export function choices({ detail }: ReportModel): readonly ReportBlock[] {
   return section("Strategy", [
     paragraph(
       [
+        `How many are replaced, by the house: ${waysOfReplacing[houseRules["choose.howMany"]]}.`,
         out.length > 0 ? `To be replaced: ${listWords(out)}.` : "",
         empty.length > 0 ? `Left empty on purpose: ${listWords(empty)}.` : "",
         detail.job.priceLimitMinor === null ? "" : "A price limit was given.",
@@ -35,6 +37,8 @@ export function choices({ detail }: ReportModel): readonly ReportBlock[] {
   ]);
 }
 
+const waysOfReplacing = (allRules["choose.howMany"].kind as { readonly options: Readonly<Record<string, string>> })
+  .options;
 const reasonNames: Readonly<Record<string, string>> = overrideLabels;
 
 /** New parts of every kind that stand in the unit, with where they came from and what they cost. */

@@ -3,8 +3,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { CustomerState, JobDetail, ReportVersion } from "@pale-cap/contract";
 import pg from "pg";
+import { pino } from "pino";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { logSerializers } from "../../http/logging";
 import { repeatErasures } from "../../records/erasures";
 import { readPdf } from "../../testing/readPdf";
 import { makeJob, makePart, newId, openTestApp, readingBody, type TestApp, testClock } from "../../testing/testApp";
@@ -97,6 +99,23 @@ async function report(jobId: string): Promise<string> {
   const path = `/api/jobs/${jobId}/reports/${first?.id}/file?audience=record`;
   return (await readPdf((await request(test.app).get(path).responseType("blob").expect(200)).body as Buffer)).text;
 }
+
+describe("a log line", () => {
+  it("says what failed and where, and never what was looked for or asked with", async () => {
+    const lines: string[] = [];
+    const logger = pino({ serializers: logSerializers }, { write: (line: string) => lines.push(line) });
+    const broken = await openTestApp({ logger });
+    const client = new pg.Client({ connectionString: broken.urls.owner });
+    await client.connect();
+    await client.query("ALTER TABLE job_summaries RENAME TO gone");
+    await client.end();
+    await request(broken.app).get("/api/bench?state=closed&search=Kalnina").expect(500);
+    await broken.close();
+    expect(lines.join("")).toMatch(/request failed/);
+    expect(lines.join("")).toContain("/api/bench");
+    expect(lines.join("")).not.toMatch(/Kalnina/i);
+  });
+});
 
 describe("a customer who is erased", () => {
   it("is in no row and no report any more, and the technical record reads on", async () => {

@@ -69,6 +69,62 @@ describe("labels", () => {
     expect(await target("9999")).toEqual({ jobId: null, isClosed: false, drawer: null });
   });
 
+  it("say of a drawer what lies in it, and lead back to it; an order leaves as a list with its sum", async () => {
+    const [part, item, supplier, order] = [newId(), newId(), newId(), newId()];
+    await test.inScope(async ({ rows }) => {
+      await rows.catalogueParts.insert({
+        ...{
+          id: part,
+          maker: "Kelpin",
+          series: "Tern",
+          orderCode: "KT-1000-16",
+          capacitorClass: "lowz",
+          printed: null,
+        },
+        ...{
+          capacitanceFarads: 1e-3,
+          ratedVolts: 16,
+          temperatureClassCelsius: 105,
+          diameterMetres: 0.01,
+          esrOhms: 0.04,
+        },
+        ...{
+          heightMetres: 0.02,
+          pitchMetres: 0.005,
+          rippleAmpsRms: 1.2,
+          ratedLifeHours: 4000,
+          priceMinor: 40,
+          source: null,
+        },
+      });
+    });
+    const values = { drawer: "B 4", origin: "distributor", lot: "L77", dateCode: null, receivedOn: null };
+    const heap = { id: item, cataloguePartId: part, marking: null, count: 20, personId: null };
+    await request(test.app)
+      .post("/api/stock")
+      .send({ ...heap, values: { ...values, usedHours: null, note: null } })
+      .expect(201);
+    const { text } = await readPdf(await pdf(`/api/stock/${item}/label`));
+    expect(text).toMatch(/B 4.*1000 μF 16 V 105 °C.*Kelpin Tern KT-1000-16.*lot L77/);
+    expect((await request(test.app).get("/api/codes?code=b%204")).body).toEqual({
+      jobId: null,
+      isClosed: false,
+      drawer: "B 4",
+    });
+    await request(test.app).get(`/api/stock/${newId()}/label`).expect(404);
+    const about = { name: "Brackwater Parts", shippingMinor: 690, freeFromMinor: null, days: 2, isUsed: true };
+    await request(test.app).post("/api/suppliers").send({ id: supplier, values: about }).expect(201);
+    const lines = [{ id: newId(), cataloguePartId: part, count: 50, unitMinor: 7 }];
+    await request(test.app)
+      .post("/api/orders")
+      .send({ id: order, supplierId: supplier, lines, note: "by Friday", personId: null })
+      .expect(201);
+    const list = await readPdf(await pdf(`/api/orders/${order}/file`));
+    expect(list.text).toMatch(/Order to Brackwater Parts.*KT-1000-16 Kelpin.*50 €0.07 €3.50.*by Friday/);
+    expect(list.text).toContain("page 1 of 1");
+    await request(test.app).get(`/api/orders/${newId()}/file`).expect(404);
+  });
+
   it("warn of what was logged, and of nothing that was not", async () => {
     const jobId = await makeJob(test.app);
     const before = await readPdf((await tag(jobId).responseType("blob").expect(200)).body as Buffer);
