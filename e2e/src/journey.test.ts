@@ -261,6 +261,7 @@ describe("one job through all nine lenses", () => {
     await page.click("Hand over");
     await page.see("warranty until");
     await page.click("Show the report");
+    await page.switchTo("For the record");
     await page.see("Repair report");
     const report = await page.text();
     for (const part of [

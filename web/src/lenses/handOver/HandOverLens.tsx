@@ -101,8 +101,10 @@ export function HandOverLens() {
                   <QuotePanel isFolded />
                 </EntryFieldset>
               </Part>
-              <LabelsPart />
-              <FilesPart />
+              <div data-leaves>
+                <LabelsPart />
+                <FilesPart />
+              </div>
               <Part title="Closing">
                 {job.handedOverAt ? (
                   <>
