@@ -1,3 +1,4 @@
+import type { HandOver } from "@pale-cap/contract";
 import type { Database } from "../database/database";
 import { HttpProblem } from "../http/problems";
 import { closingOf } from "../records/closing";
@@ -7,7 +8,7 @@ import { ruleEffects } from "../records/ruleEffects";
 import { loadRuleValues } from "../records/rules";
 import { drawReport, drawReports, printReport } from "../reports/drawReport";
 import { foldSummaries } from "../summaries/foldSummaries";
-import type { HeavyWork } from "./heavyWork";
+import type { HeavyWork, PreparedHandOver } from "./heavyWork";
 import { judgeJob } from "./judgeJob";
 
 const retryMilliseconds = 2000;
@@ -18,6 +19,7 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
   let isClosed = false;
   let folding: Promise<void> | null = null;
   let timer: NodeJS.Timeout | null = null;
+  let closings: Promise<unknown> = Promise.resolve();
 
   async function fold(): Promise<void> {
     try {
@@ -51,18 +53,11 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
     },
     ruleEffects: (change) => database.read(now(), (scope) => ruleEffects(scope, change)),
     family: (jobId) => database.read(now(), (scope) => loadFamily(scope, jobId)),
-    prepareHandOver: async (jobId, body) => {
-      const loaded = await database
-        .read(now(), async (scope) => ({
-          judged: await judgeJob(scope, jobId),
-          input: await loadReportInput(scope, jobId, await closingOf(scope, jobId, body)),
-        }))
-        .catch((error: unknown) => {
-          // What stands against it is said by whoever holds the job.
-          if (error instanceof HttpProblem) return null;
-          throw error;
-        });
-      return loaded && { judged: loaded.judged, documents: drawReports(loaded.input) };
+    prepareHandOver: (jobId, body) => {
+      // One after the other: where a job is closed at two places at once, the later one sees that it was.
+      const prepared = closings.then(() => prepareHandOver(database, now(), jobId, body));
+      closings = prepared.catch(() => null);
+      return prepared;
     },
     report: (jobId, audience) => drawReport(database, now(), jobId, audience),
     reportFile: async (jobId, { audience, document, paper, madeAt }) => {
@@ -85,4 +80,26 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
       await folding;
     },
   };
+}
+
+/** The judgement and both reports of a closing; null where it is stale already, or something stands against it: whoever holds the job says what. */
+async function prepareHandOver(
+  database: Database,
+  now: Date,
+  jobId: string,
+  body: HandOver,
+): Promise<PreparedHandOver | null> {
+  const loaded = await database
+    .read(now, async (scope) => {
+      if (!(await scope.rows.jobs.has({ id: jobId, version: body.version }))) return null;
+      return {
+        judged: await judgeJob(scope, jobId),
+        input: await loadReportInput(scope, jobId, await closingOf(scope, jobId, body)),
+      };
+    })
+    .catch((error: unknown) => {
+      if (error instanceof HttpProblem) return null;
+      throw error;
+    });
+  return loaded && { judged: loaded.judged, documents: drawReports(loaded.input) };
 }
