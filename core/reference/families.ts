@@ -1,7 +1,6 @@
 import { OutOfRangeError } from "../src/errors";
 import type { FamilyAdapter } from "./adapter";
 import { capacitorFamilies } from "./families/capacitors";
-import { casebookFamilies } from "./families/casebook";
 import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
@@ -15,7 +14,6 @@ import type { Inputs } from "./inputs";
 export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...capacitorFamilies,
   ...judgementFamilies,
-  ...casebookFamilies,
   ...inCircuitFamilies,
   ...lifeFamilies,
   ...planningFamilies,

@@ -565,16 +565,6 @@ export const tradeConstants = {
     /** What the instruments wait longer by themselves than a run that lost its server may be without it. */
     timeoutMarginSeconds: 30,
   },
-  casebook: {
-    /** Of every interval of a share that was counted. */
-    confidenceRatio: 0.9,
-    /** Half a unit of each before anything was counted (Jeffreys). */
-    priorRatio: 0.5,
-    priorCount: 1,
-    /** From so sure on one share is called higher than another. */
-    higherFromRatio: 0.95,
-    calibrationBins: 10,
-  },
   job: {
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,

@@ -83,12 +83,12 @@ async function drawn(label: Label, place: Place, isNewPage: boolean): Promise<re
         width: mm(textWidth),
         stack: [
           words(label.title, {
-            fontSize: label.isWarning ? 15 : 13,
+            fontSize: 18,
             bold: true,
             color: label.isWarning ? "#000000" : ink,
           }),
           ...label.lines.map((line) =>
-            words(line, { fontSize: label.isWarning ? 8 : 7.5, color: "#000000", lineHeight: 1.02 }),
+            words(line, { fontSize: label.isWarning ? 9.5 : 8, color: "#000000", lineHeight: 1.02 }),
           ),
         ],
       },

@@ -58,7 +58,6 @@ export const theme = createTheme({
       defaultProps: { size: "xs", transitionDuration: 0 },
       styles: {
         root: { background: "var(--wash)", border: "1px solid var(--line)", padding: 1 },
-        indicator: { background: "var(--ink)", boxShadow: "none" },
       },
     }),
   },

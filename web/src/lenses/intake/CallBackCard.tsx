@@ -35,7 +35,7 @@ export function CallBackCard() {
         </p>
       ))}
       <EntryFieldset>
-        <div className={classes.row}>
+        <div className={`${classes.row} ${classes.atFoot}`}>
           <TextInput label="On" type="date" value={day} onChange={(event) => setDay(event.currentTarget.value)} />
           <TextInput
             label="About"

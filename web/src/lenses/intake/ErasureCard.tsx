@@ -52,16 +52,12 @@ export function ErasureCard() {
               that be done.
             </p>
           )}
-          <Button
-            color="red"
-            variant="filled"
-            loading={isLoading}
-            disabled={waiting > 0}
-            onClick={() => void eraseNow()}
-          >
-            Erase for good
+          <Button variant="filled" onClick={() => setAsking(false)}>
+            Leave it
           </Button>{" "}
-          <Button onClick={() => setAsking(false)}>Leave it</Button>
+          <Button loading={isLoading} disabled={waiting > 0} onClick={() => void eraseNow()}>
+            Erase for good
+          </Button>
         </>
       )}
     </Part>

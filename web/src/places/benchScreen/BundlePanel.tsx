@@ -50,11 +50,13 @@ export function BundlePanel() {
           <Told preview={preview} />
           {taken.data ? (
             <p>Taken in.</p>
+          ) : newCount === 0 && preview.boardTypes.new.length === 0 ? (
+            <p>Nothing in it is new here.</p>
           ) : (
             <Button
               variant="filled"
               loading={taken.isLoading}
-              disabled={(newCount === 0 && preview.boardTypes.new.length === 0) || isBarred}
+              disabled={isBarred}
               onClick={() => void take({ file, personId })}
             >
               Take in {newCount} {newCount === 1 ? "job" : "jobs"}
@@ -78,7 +80,7 @@ function Told({ preview }: { readonly preview: BundlePreview }) {
       </p>
       {jobs.length > 0 && (
         <table className={`${text.table} ${text.ruled}`} aria-label="Jobs of the bundle">
-          <TableHead names={["Its number", "Device", "", "Entries", "Photos"]} />
+          <TableHead names={["Its number", "Device", "Here", "Entries", "Photos"]} />
           <tbody>
             {jobs.map((one) => (
               <Job key={one.id} job={one} />
