@@ -99,7 +99,9 @@ describe("migrations", () => {
     );
     expect(rows.rows.map((row) => row.id).join("")).toBe("2453");
     const more = await onPostgres(owner, (client) =>
-      client.query("SELECT nextval('fact_sequence') AS next, (SELECT note FROM job_closings) AS note"),
+      client.query(
+        "SELECT nextval('fact_sequence') AS next, (SELECT words FROM typed_words WHERE field = 'note') AS note",
+      ),
     );
     expect(Number(more.rows[0].next)).toBeGreaterThan(Number(rows.rows.at(-1)?.sequence));
     expect(more.rows[0].note).toBe("as it was");

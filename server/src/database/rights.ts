@@ -30,6 +30,7 @@ export const appendOnlyTables = [
   "stock_acts",
   "stock_movements",
   "teardown_returns",
+  "typed_words",
   "verdict_overrules",
 ] as const;
 

@@ -32,25 +32,52 @@ export async function up({ sql }: { sql: (text: string) => Promise<void> }): Pro
       customer_id uuid PRIMARY KEY REFERENCES customers, at timestamptz NOT NULL,
       sequence bigint NOT NULL DEFAULT nextval('fact_sequence'))`,
   );
+  await moveTyped(sql);
   for (const statement of erasing) await sql(statement);
 }
 
-/** Columns of sentences that a person typed, of rows that carry their job. */
+/** What was typed into rows that are only ever added to, by table and column; the second list holds documents. */
+const apart = [
+  ["job_acts", "note", "note"],
+  ["job_closings", "note", "note"],
+  ["open_point_acceptances", "reason", "reason"],
+  ["verdict_overrules", "reason", "reason"],
+  ["power_events", "note", "note"],
+  ["power_events", "reason", "reason"],
+  ["quotes", "note", "note"],
+  ["quotes", "lines", "lines"],
+  ["quote_answers", "by_whom", "byWhom"],
+] as const;
+
+/** It stands apart from now on, so that a name goes out of it without changing the row. */
+async function moveTyped(sql: (text: string) => Promise<void>): Promise<void> {
+  await sql(
+    `CREATE TABLE typed_words (
+      row_id uuid NOT NULL, field text NOT NULL, job_id uuid NOT NULL REFERENCES jobs, words text NOT NULL,
+      PRIMARY KEY (row_id, field))`,
+  );
+  await sql("CREATE INDEX typed_words_job ON typed_words (job_id)");
+  for (const [table, column, field] of apart) {
+    await sql(
+      `INSERT INTO typed_words (row_id, field, job_id, words)
+       SELECT id, '${field}', job_id, ${column}::text FROM ${table} WHERE ${column} IS NOT NULL`,
+    );
+    await sql(`ALTER TABLE ${table} DROP COLUMN ${column}`);
+  }
+  // Who did what to which row is audited; why stands with the row.
+  await sql("UPDATE audit_events SET details = details - 'reason' WHERE job_id IS NOT NULL");
+}
+
+/** Columns of sentences that a person typed, of rows that can be edited and carry their job. */
 const typed = [
   ["jobs", "complaint", "id"],
   ["jobs", "symptom_note", "id"],
   ["jobs", "hand_over_note", "id"],
   ["jobs", "verdict_summary", "id"],
-  ["job_acts", "note", "job_id"],
-  ["job_closings", "note", "job_id"],
-  ["open_point_acceptances", "reason", "job_id"],
   ["photos", "caption", "job_id"],
-  ["power_events", "note", "job_id"],
-  ["power_events", "reason", "job_id"],
-  ["quotes", "note", "job_id"],
+  // What was typed as a number: no place for a name, and looked through all the same.
   ["readings", "raw_text", "job_id"],
   ["teardown_steps", "place", "job_id"],
-  ["verdict_overrules", "reason", "job_id"],
   ["captures", "name", "job_id"],
   ["energy_stores", "name", "job_id"],
   ["boards", "name", "job_id"],
@@ -61,9 +88,7 @@ const typed = [
 const documents = [
   ["jobs", "intake_details", "id"],
   ["photos", "marks", "job_id"],
-  ["quotes", "lines", "job_id"],
   ["report_documents", "document", "job_id"],
-  ["audit_events", "details", "job_id"],
 ] as const;
 
 const erasing = [
@@ -105,14 +130,18 @@ const erasing = [
      FOR spoken IN
        SELECT job_id, literal_pattern(words) AS words FROM (
          SELECT job_id, owners_words AS words FROM job_customers WHERE job_id = ANY(own)
-         UNION SELECT job_id, by_whom FROM quote_answers WHERE job_id = ANY(own)
+         UNION SELECT job_id, words FROM typed_words WHERE job_id = ANY(own) AND field = 'byWhom'
        ) AS said WHERE trim(words) <> '' AND words <> '[erased]'
      LOOP
        UPDATE report_documents SET document = words_without(document, spoken.words, false) WHERE job_id = spoken.job_id;
      END LOOP;
      UPDATE job_customers SET owners_words = NULL WHERE customer_id = whom;
-     UPDATE quote_answers SET by_whom = '[erased]' WHERE job_id = ANY(own);
+     UPDATE typed_words SET words = '[erased]' WHERE job_id = ANY(own) AND field = 'byWhom';
      IF pattern IS NOT NULL THEN
+       UPDATE typed_words SET words = regexp_replace(words, pattern, '[erased]', 'gi')
+         WHERE job_id = ANY(own) AND field <> 'lines' AND words ~* pattern;
+       UPDATE typed_words SET words = words_without(words::jsonb, pattern, false)::text
+         WHERE job_id = ANY(own) AND field = 'lines' AND words ~* pattern;
        ${typed.map(([table, column, key]) => `UPDATE ${table} SET ${column} = regexp_replace(${column}, pattern, '[erased]', 'gi') WHERE ${key} = ANY(own) AND ${column} ~* pattern;`).join("\n       ")}
        ${documents.map(([table, column, key]) => `UPDATE ${table} SET ${column} = words_without(${column}, pattern, false) WHERE ${key} = ANY(own) AND ${column}::text ~* pattern;`).join("\n       ")}
        UPDATE positions p SET note = regexp_replace(note, pattern, '[erased]', 'gi')

@@ -15,7 +15,7 @@ export const jobActs = (sequelize: Sequelize) =>
     kind: column.text,
     subjectId: column.id,
     word: column.text,
-    note: column.text,
+    note: column.typed,
     value: column.real,
     numbers: column.json,
     photoId: column.id,

@@ -18,7 +18,7 @@ export const jobClosings = (sequelize: Sequelize) =>
     id: column.key,
     jobId: column.id,
     isReopened: column.flag,
-    note: column.text,
+    note: column.typed,
     warrantyUntil: column.day,
     spentMinutes: column.real,
     at: column.moment,

@@ -16,7 +16,7 @@ export const openPointAcceptances = (sequelize: Sequelize) =>
     id: column.key,
     jobId: column.id,
     key: column.text,
-    reason: column.text,
+    reason: column.typed,
     acceptedAt: column.moment,
     personId: column.id,
     ...factColumns,

@@ -19,7 +19,7 @@ export const verdictOverrules = (sequelize: Sequelize) =>
     jobId: column.id,
     fittedPartId: column.id,
     verdict: column.text,
-    reason: column.text,
+    reason: column.typed,
     at: column.moment,
     personId: column.id,
     ...factColumns,

@@ -51,7 +51,8 @@ function loadClosedJobs(scope: Scope, jobId: string): Promise<ClosedJobs> {
   return scope.sql<ClosedJobs[number]>(
     `SELECT j.spent_minutes AS "spentMinutes", sum(f.price_minor)::float8 AS "partsMinor",
        (SELECT sum((line->>'quantity')::float8)::float8 FROM jsonb_array_elements(
-          (SELECT q.lines FROM quotes q WHERE q.job_id = j.id ORDER BY q.sequence DESC LIMIT 1)) AS line
+          (SELECT w.words::jsonb FROM quotes q JOIN typed_words w ON w.row_id = q.id AND w.field = 'lines'
+           WHERE q.job_id = j.id ORDER BY q.sequence DESC LIMIT 1)) AS line
         WHERE line->>'kind' = 'labour') AS "quotedMinutes"
      FROM jobs own JOIN jobs j ON j.device_kind = own.device_kind AND j.realm = own.realm AND j.id <> own.id
      LEFT JOIN boards b ON b.job_id = j.id
