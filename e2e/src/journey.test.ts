@@ -273,15 +273,7 @@ describe("one job through all nine lenses", () => {
     ]) {
       expect(report).toContain(part);
     }
-    for (const part of [
-      "C31",
-      "failed",
-      "stays in",
-      "12.15 V",
-      "11.94 V",
-      "1.8 %",
-      "62 mV",
-    ]) {
+    for (const part of ["C31", "failed", "stays in", "12.15 V", "11.94 V", "1.8 %", "62 mV"]) {
       expect(report).toContain(part);
     }
     expect(report).toMatch(/Accepted, \d+ \w+ 20\d\d, \d\d:\d\d: not measured/);

@@ -54,7 +54,7 @@ let picture: Buffer;
 /** As it was read before a storm. */
 let before: JobDetail;
 let revisionId: string;
-/** The job as it was before the storms, from here: it stands here already, whoever takes it in. */
+/** A job from here: it stands here already, whoever takes it in. */
 let bundle: Buffer;
 let notesVersion: number;
 
@@ -153,7 +153,9 @@ beforeAll(async () => {
     await rows.customers.insert({ id: made.customer, name: "R. Ahlquist", contact: null, erasedAt: null });
     await rows.jobCustomers.insert({ jobId, customerId: made.customer, ownersWords: null });
   });
-  bundle = (await request(test.app).get(ofJob("bundle?customers=no")).responseType("blob").expect(200)).body as Buffer;
+  const bundled = await makeJob(test.app);
+  const asked = `/api/jobs/${bundled}/bundle?customers=no`;
+  bundle = (await request(test.app).get(asked).responseType("blob").expect(200)).body as Buffer;
   await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: shelf.part }));
   await send("post", "/api/stock", newHeap(shelf.item)).expect(201);
   await send("post", "/api/suppliers", { id: shelf.supplier, values: supplier }).expect(201);
