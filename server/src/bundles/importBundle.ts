@@ -1,6 +1,6 @@
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
-import { type BundleJob, type BundlePreview, bundleLimits } from "@pale-cap/contract";
+import { type BundleJob, type BundlePreview, bundleLimits, photoLimits } from "@pale-cap/contract";
 import Papa from "papaparse";
 import { Op } from "sequelize";
 import sharp from "sharp";
@@ -13,7 +13,7 @@ import type { BundleRow, BundleRows, ReadBundle } from "./readBundle";
 import { rowsOf } from "./writeBundle";
 
 const zip = promisify(gzip);
-const thumbnailPixels = 320;
+const { thumbnailSidePixels, uploadPixels } = photoLimits;
 
 /** What a bundle would bring: nothing is stored. */
 export async function previewBundle(scope: Scope, bundle: ReadBundle): Promise<BundlePreview> {
@@ -85,11 +85,14 @@ export async function prepareBlobs(bundle: ReadBundle): Promise<PreparedBlobs> {
     for (const { id } of rows.photos ?? []) {
       const [name, bytes] = fileOf(bundle, [`jobs/${jobId}/photos/${id}.jpg`, `jobs/${jobId}/photos/${id}.png`]);
       const mediaType = name.endsWith(".png") ? "image/png" : "image/jpeg";
-      const open = () => sharp(bytes, { limitInputPixels: 60e6, failOn: "error" });
+      const open = () => sharp(bytes, { limitInputPixels: uploadPixels, failOn: "error" });
       try {
         const { format } = await open().metadata();
         if (`image/${format}` !== mediaType) throw new Error(`it is a ${format}`);
-        const resized = open().resize(thumbnailPixels, thumbnailPixels, { fit: "inside", withoutEnlargement: true });
+        const resized = open().resize(thumbnailSidePixels, thumbnailSidePixels, {
+          fit: "inside",
+          withoutEnlargement: true,
+        });
         const thumbnail = await (mediaType === "image/png" ? resized.png() : resized.jpeg({ quality: 86 })).toBuffer();
         photos.set(id as string, { bytes, thumbnail, mediaType });
       } catch {

@@ -52,8 +52,7 @@ export async function writeBundle(scope: Scope, wish: BundleWish): Promise<Bundl
   for (const jobId of [...wish.jobIds].sort()) {
     const job = await scope.rows.jobs.first({ id: jobId });
     if (!job) continue;
-    const { tables, receipts } = await rowsOf(scope, jobId, wish.withCustomers);
-    const rows = wish.withCustomers ? tables : await withoutNames(scope, jobId, tables);
+    const { tables: rows, receipts } = await rowsOf(scope, jobId, wish.withCustomers);
     for (const row of Object.values(rows).flat()) {
       if (typeof row.personId === "string") shared.people.add(row.personId);
       if (typeof row.cataloguePartId === "string") shared.parts.add(row.cataloguePartId);
@@ -128,7 +127,10 @@ export async function rowsOf(scope: Scope, jobId: string, withCustomers: boolean
       tables.customers = customers.map((row) => JSON.parse(JSON.stringify(row)) as Row);
     }
   }
-  return { tables, receipts: receipts.sort((a, b) => a.sequence - b.sequence) };
+  return {
+    tables: withCustomers ? tables : await withoutNames(scope, jobId, tables),
+    receipts: receipts.sort((a, b) => a.sequence - b.sequence),
+  };
 }
 
 async function loadTable(

@@ -3,6 +3,7 @@ import {
   boardDamages,
   consentOf,
   headlineOf,
+  lastAct,
   lastActOf,
   lineMinor,
   loadedRails,
@@ -11,6 +12,8 @@ import {
   type ProofStepCode,
   proofPlan,
   quoteTotals,
+  type WorkKind,
+  workChecks,
 } from "@pale-cap/core";
 import { listWords } from "../boardWords";
 import { deviceName } from "../deviceName";
@@ -111,6 +114,13 @@ function done(model: ReportModel): readonly (ReportBlock | null)[] {
       ({ positionId, state }) =>
         `The board was damaged at ${nameOf(positionId)}${state === "open" ? " and is not mended." : state === "shown" ? ", mended, and read through afterwards." : "; it was mended, and not shown to hold."}`,
     ),
+    ...trimmed(model).map((name) => `The voltage of output ${name} was set anew.`),
+    ...(workChecks(facts).some((one) => cleaning.includes(one.kind) && one.doneIds.length > 0)
+      ? ["The board was cleaned where it needed it."]
+      : []),
+    ...(fitted.length === 0 && emptyNow(model).length === 0 && lastAct(facts.ticks) !== null
+      ? ["Parts were taken out for a test and put back."]
+      : []),
     ...facts.acts.filter((one) => one.kind === "mechanical" && one.note).map((one) => `${one.note}`),
     ...detail.positions
       .filter(({ id }) => lastActOf(facts.acts, "temporary_part", id)?.word === "for_now")
@@ -122,6 +132,14 @@ function done(model: ReportModel): readonly (ReportBlock | null)[] {
     list(items) ?? paragraph("Nothing was changed on the unit."),
   ];
 }
+
+const cleaning: readonly WorkKind[] = ["adhesive_scraped", "alloy_cleared", "electrolyte_washed", "dried"];
+
+/** Rails whose trim was turned: a change, though no part was. */
+const trimmed = ({ detail, facts }: ReportModel): readonly string[] =>
+  detail.nets
+    .filter(({ id }) => facts.acts.some((one) => one.kind === "trim_turned" && one.subjectId === id))
+    .map((one) => one.name);
 
 /** What was tested and how far, and what was not: a step that did not go through is no test that was passed. */
 function testedSections(model: ReportModel): readonly ReportBlock[] {

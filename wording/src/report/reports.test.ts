@@ -107,6 +107,17 @@ describe("the customer's report", () => {
     expect(all(tested(4, 12.02, { "shop.customerReadings": true }))).toContain("It stood at 12.02");
   });
 
+  it("calls a trim that was turned a change, though no part was", () => {
+    const rail = sampleNet({ id: "a", name: "12 V", section: "output" });
+    const turned = {
+      ...{ id: "t", kind: "trim_turned" as const, subjectId: "a", word: null, note: null, sequence: 9 },
+      ...{ at: "2026-11-23T10:00:00Z", clockId: null, receivedAt: null, clockAheadSeconds: null },
+      cameAfterClosing: false,
+    };
+    const done = under(customerReport(model({ nets: [rail], acts: [turned] })), "What we did");
+    expect(done).toBe("The voltage of output 12 V was set anew.");
+  });
+
   it("names what the warranty covers, and whom to ask", () => {
     const [found, fresh] = [
       samplePart("C1", { removedAt: "2026-11-22T10:00:00Z" }),

@@ -137,6 +137,8 @@ describe("a job as a bundle", () => {
     const without = await text("no");
     expect(without).toContain("[erased] says: only in the morning");
     expect(without).not.toMatch(/Kalnina|hums at night/);
+    // The same job, told without its customer, is no other one.
+    expect((await preview(shop, await bundleOf(shop, jobId, "no"))).jobs).toMatchObject([{ state: "here" }]);
   });
 
   it("of a later minor version tells what it does not know and leaves it out", async () => {
