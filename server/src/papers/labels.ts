@@ -3,7 +3,7 @@ import type { Label } from "@pale-cap/wording";
 import type { Content } from "pdfmake/interfaces";
 import { toString as qrText } from "qrcode";
 import { pdfOf, words } from "./fonts";
-import { ink } from "./svg";
+import { ink } from "./look";
 
 /** A length on paper in points. */
 const mm = (millimetres: number) => (millimetres * 72) / 25.4;

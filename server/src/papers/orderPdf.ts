@@ -1,10 +1,7 @@
 import type { HouseRuleValues, OrderRow } from "@pale-cap/contract";
 import { moneyText } from "@pale-cap/wording";
 import { pdfOf, words } from "./fonts";
-import { ink } from "./svg";
-
-const soft = "#5b6b74";
-const pages = { a4: "A4", letter: "LETTER" } as const;
+import { ink, pageSizes, soft } from "./look";
 
 /** An order as it goes to a supplier: what, how many, at which price it was reckoned. */
 export function orderPdf(order: OrderRow, houseRules: HouseRuleValues, day: string): Promise<Buffer> {
@@ -15,7 +12,7 @@ export function orderPdf(order: OrderRow, houseRules: HouseRuleValues, day: stri
     cells.map((cell, n) => words(cell, { ...more, ...(n >= 3 ? right : {}) }));
   return pdfOf(
     {
-      pageSize: pages[houseRules["shop.paper"]],
+      pageSize: pageSizes[houseRules["shop.paper"]],
       pageMargins: [48, 48, 48, 54],
       info: { title: `Order, ${order.supplierName}, ${day}` },
       content: [

@@ -1,14 +1,13 @@
 import type { PaperSize, ReportBlock, ReportDocument } from "@pale-cap/contract";
 import type { Content, TDocumentDefinitions } from "pdfmake/interfaces";
 import { pdfOf, words } from "./fonts";
-import { chartSvg, ink, marksSvg } from "./svg";
+import { ink, pageSizes, soft } from "./look";
+import { chartSvg, marksSvg } from "./svg";
 
 /** A photo as it goes on a page: its bytes as a data address. */
 export type Pictures = ReadonlyMap<string, string>;
 
-const soft = "#5b6b74";
 const line = "#c3ccd0";
-const pages = { a4: "A4", letter: "LETTER" } as const;
 /** Between the margins of either paper. */
 const textWidth = 500;
 
@@ -23,7 +22,7 @@ export function reportPdf(
 ): Promise<Buffer> {
   const isWide = document.audience === "record";
   const definition: TDocumentDefinitions = {
-    pageSize: pages[paper],
+    pageSize: pageSizes[paper],
     pageMargins: [48, 48, 48, 54],
     info: { title: `${document.title}, ${document.device}`, subject: "Repair report" },
     content: [...head(document), ...flowing(document.blocks, pictures, isWide)],

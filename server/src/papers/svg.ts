@@ -1,11 +1,10 @@
 import type { ReportBlock } from "@pale-cap/contract";
 import { runsOf } from "./fonts";
+import { soft } from "./look";
 
 type Chart = Extract<ReportBlock, { kind: "chart" }>;
 type Photo = Extract<ReportBlock, { kind: "photo" }>;
 
-export const ink = "#20303a";
-const soft = "#5b6b74";
 const colours = ["#1f6f8b", "#a5610c", "#3a7d44", "#6b6b6b"] as const;
 const dashes = ["", "7 4", "2 3", "10 3 2 3"] as const;
 /** The red-brown of everything that has failed. */
