@@ -100,14 +100,6 @@ async function browserTests() {
   ensureChromium();
   ensureClientBuild();
   await vitest("browser", await testCluster());
-  if (fileFilter) return;
-  // On a cluster of its own, as durable as a shop's.
-  const torture = [join(checkout, "scripts/torture.mjs"), "--minutes", "1"];
-  await check(
-    "a minute of killing server, database and browser: nothing lost, nothing doubled",
-    process.execPath,
-    torture,
-  );
 }
 
 /** A cluster of this run's own: no shop is ever opened, and stopping `npm start` or another run never touches it. */

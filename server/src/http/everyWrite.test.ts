@@ -27,7 +27,7 @@ import {
   testClock,
 } from "../testing/testApp";
 
-const many = 40;
+const many = 24;
 const at = "2026-11-23T11:50:00.000Z";
 const by = { clockId: testClock, personId: null };
 const samples = Float32Array.from({ length: 400 }, (_, n) => 0.1 * Math.sin(n / 9));
@@ -107,7 +107,7 @@ const newOrder = (id: string, lineId: string) => ({
   lines: [{ id: lineId, cataloguePartId: shelf.part, count: 50, unitMinor: 7 }],
 });
 const firstBench = "019a0000-0000-7000-8000-00000000be00";
-/** No instrument answers here: what cannot begin is refused, forty times. */
+/** No instrument answers here: what cannot begin is refused, each time. */
 const runPlan = () => ({
   kind: "load_run" as const,
   steps: [{ loads: [{ netId: part.netId, amps: 1 }], dwellSeconds: 10 }],
@@ -120,7 +120,7 @@ const newQuote = (id: string) => ({
   lines: [{ kind: "labour", words: null, quantity: 45, unitMinor: 100 }],
 });
 const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the bench", acceptedAt: at, ...by });
-/** A write to a row as it was read before the storm: one of forty finds it still so. */
+/** A write to a row as it was read before the storm: one of them finds it still so. */
 const edit = (more: object) => ({ writeId: newId(), version: 1, ...more });
 
 beforeAll(async () => {
@@ -166,10 +166,10 @@ beforeEach(async () => {
   before = (await request(test.app).get(`/api/jobs/${jobId}`)).body as JobDetail;
 });
 
-/** How many of forty may win: all, one (the rest is told that somebody was faster), as many as there is room for, or none. */
+/** How many of them may win: all, one (the rest is told that somebody was faster), as many as there is room for, or none. */
 type Winners = "all" | "one" | "some" | "none";
 
-/** Each write of the product, as forty send it at once; those that close or delete come last. */
+/** Each write of the product, as so many send it at once; those that close or delete come last. */
 const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseLike<{ readonly status: number }>]>> = {
   "post /api/jobs": [
     "all",
@@ -501,7 +501,7 @@ const unstored = new Set([
   `post ${routes.bundlePreview}`,
 ]);
 
-describe("forty at once of every write", () => {
+describe("many at once of every write", () => {
   it.each(Object.entries(storms))(
     "%s: nobody fails, and the winners are as many as may be",
     async (_, [winners, one]) => {
