@@ -1,6 +1,7 @@
 import { OutOfRangeError } from "../src/errors";
 import type { FamilyAdapter } from "./adapter";
 import { capacitorFamilies } from "./families/capacitors";
+import { casebookFamilies } from "./families/casebook";
 import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
@@ -13,6 +14,7 @@ import type { Inputs } from "./inputs";
 
 export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...capacitorFamilies,
+  ...casebookFamilies,
   ...judgementFamilies,
   ...inCircuitFamilies,
   ...lifeFamilies,

@@ -18,6 +18,15 @@ export interface PlanningConstants {
     readonly clear_lid_mm: number;
   };
   readonly H: { readonly q_work: number; readonly theta: readonly (readonly [number, number])[] };
+  readonly I: {
+    readonly conf: number;
+    readonly beta0: number;
+    readonly s_beta: number;
+    readonly p_default: number;
+    readonly n0: number;
+    readonly cut_higher: number;
+    readonly bins: number;
+  };
   readonly J: {
     readonly kink_k: number;
     readonly kink_min_pct: number;
