@@ -3,6 +3,7 @@ import type { ChargeEvent, EnergyStore } from "../src/facts/chargeFacts";
 import { emptyJobFacts, type JobFacts } from "../src/facts/jobFacts";
 import type { JobRules } from "../src/facts/jobRules";
 import type { PowerEvent } from "../src/facts/powerEvents";
+import type { ShopRecord } from "../src/facts/shopRecord";
 import type { Reading } from "../src/readings/reading";
 import { sampleMoment } from "./sampleMoment";
 
@@ -198,4 +199,13 @@ export function samplePower(kind: PowerEvent["kind"], minute: number, more: Part
     at: new Date(Date.UTC(2026, 10, 23, 10, minute)).toISOString(),
     ...more,
   };
+}
+
+/** What closed jobs say of some parts. */
+export function shopRecord(
+  parts: ShopRecord["parts"],
+  faults: ShopRecord["faults"] = [],
+  ageBand: ShopRecord["ageBand"] = null,
+): ShopRecord {
+  return { fewestCount: 5, defaultWeight: 20, ageBand, parts, faults };
 }

@@ -117,13 +117,13 @@ export function ledgerLine(
       return entry.code === "record_neutral"
         ? {
             title: "Record",
-            text: "Nothing yet of this make and section: it counts for nothing.",
+            text: "Too little yet of this place and of its series: it counts for nothing.",
             why: "The prior stays at the default, one in five.",
           }
         : {
             title: "Record",
-            text: `${entry.code.replace("record_", "").replaceAll("_", " ")} of its like had failed.`,
-            why: "The prior is the posterior mean of the default and the shop's count.",
+            text: recordText(entry),
+            why: "The prior is the posterior mean of the default and the shop's count. Units come because they failed: absent ones are not counted.",
           };
     case "rule":
       return ruleLine(entry.code, value);
@@ -385,4 +385,17 @@ export function weightWords(weight: number | null): string {
   if (size < 0.3) return "hardly counts";
   const strength = size < 1.5 ? "speaks" : size < 4 ? "speaks strongly" : "speaks very strongly";
   return `${strength} ${weight > 0 ? "against it" : "for it"}`;
+}
+
+const recordKinds: Readonly<Record<string, string>> = {
+  record_place: "seen at this place of this model",
+  record_series_age: "of its series at such a place and age",
+  record_series: "of its series at such a place",
+};
+
+/** How many of its like had failed; another shop's count by less than one each. */
+function recordText({ code, source }: LedgerEntry): string {
+  const [, failed = "0", seen = "0"] = source.split(":");
+  const count = (text: string) => String(Math.round(10 * Number(text)) / 10);
+  return `${count(failed)} of ${count(seen)} ${recordKinds[code] ?? "of its like"} had failed.`;
 }

@@ -565,6 +565,18 @@ export const tradeConstants = {
     /** What the instruments wait longer by themselves than a run that lost its server may be without it. */
     timeoutMarginSeconds: 30,
   },
+  casebook: {
+    /** A fault is the shown cause of a closed job from this chance on, its own test having found it. */
+    shownFromRatio: 0.8,
+    /** What another shown cause brings about this often is not told of a fault. */
+    otherExplainsFromRatio: 0.3,
+    /** Where nobody said how long a device runs a day, its age counts so. */
+    usualHoursPerDay: 8,
+    /** A place stands out against all models from this chance of coming about by itself on, after allowing for how many were looked at. */
+    standsOutBelow: 0.05,
+    /** Draws by which two lives are compared. */
+    lifeDraws: 2000,
+  },
   job: {
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,

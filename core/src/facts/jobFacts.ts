@@ -9,6 +9,7 @@ import type { Topology } from "./deviceProfiles";
 import type { JobAct } from "./jobActs";
 import type { VerdictOverrule } from "./overrules";
 import type { PowerEvent } from "./powerEvents";
+import type { ShopRecord } from "./shopRecord";
 import type { TeardownReturn, TeardownStep } from "./teardown";
 import type { SignObservation } from "./visualSigns";
 
@@ -106,6 +107,8 @@ export interface JobFacts {
   readonly ticks: readonly ReworkTick[];
   readonly acts: readonly JobAct[];
   readonly handedOverAt: string | null;
+  /** What the shop's other closed jobs say to it; null: nothing, or it is switched off. */
+  readonly record: ShopRecord | null;
 }
 
 /** A job of which nothing is known yet. */
@@ -132,4 +135,5 @@ export const emptyJobFacts: JobFacts = {
   ticks: [],
   acts: [],
   handedOverAt: null,
+  record: null,
 };

@@ -11,6 +11,7 @@ import { faultEvidence, jobEvidence } from "./faultEvidence";
 import { type FaultKnowledge, faultKnowledge, knowledgeOfBoard } from "./faultKnowledge";
 import { findingGains } from "./findingGains";
 import type { Finding } from "./findings";
+import { type RecordedChange, recordedKnowledge } from "./recordedKnowledge";
 
 const { confirmFromRatio, confirmBits, cascadeBits } = tradeConstants.faults;
 
@@ -20,6 +21,8 @@ export interface JobExplanation {
   readonly checks: readonly CascadeCheck[];
   /** What each test that was not done would tell, in bits. */
   readonly gains: ReadonlyMap<Finding, number>;
+  /** What the shop's closed jobs have moved in the knowledge that it is told by. */
+  readonly recorded: readonly RecordedChange[];
 }
 
 /**
@@ -62,7 +65,8 @@ export function explainJob(
   const { kind, topology, ageYears } = facts.device;
   const general = faultKnowledge(topology ?? deviceProfiles[kind].topologies[0] ?? null, kind);
   const moved = priorsForDevice(general, kind, ageYears, facts.symptoms);
-  const knowledge = knowledgeOfBoard(moved, facts);
+  const { knowledge: recorded, changes } = recordedKnowledge(moved, facts.record);
+  const knowledge = knowledgeOfBoard(recorded, facts);
   const ranking = rankExplanations(knowledge, evidence, soft);
   const checks = cascadeChecks(
     knowledge,
@@ -73,5 +77,5 @@ export function explainJob(
   for (const [finding, bits] of confirming(knowledge, evidence, ranking, checks)) {
     gains.set(finding, Math.max(gains.get(finding) ?? 0, bits));
   }
-  return { ranking, checks, gains };
+  return { ranking, checks, gains, recorded: changes };
 }

@@ -49,7 +49,7 @@ export function weighedEvidence({ signs, rules }: JudgementQuestion): Evidence {
 export function recordPrior({ history }: JudgementQuestion, constants: JudgementConstants): number {
   if (!history || history.seenCount === 0) return constants.B.prior_fail;
   const count = { events: history.failedCount, trials: history.seenCount };
-  return posteriorMeanProbability(constants.B.prior_fail, count, null, constants.B);
+  return posteriorMeanProbability(constants.B.prior_fail, count, history.defaultWeight, constants.B);
 }
 
 /** Whether the iron may have re-formed it: bad in circuit, good right after. */

@@ -7,6 +7,7 @@ import {
   sampleReading,
   sampleRules,
   sampleTips,
+  shopRecord,
 } from "../../testing/sampleJob";
 import type { BaselineValue } from "../board/baseline";
 import type { JobFacts } from "../facts/jobFacts";
@@ -244,8 +245,8 @@ describe("rules, record and persons", () => {
   it("moves the prior by the shop's record, and says that it is neutral without one", () => {
     const facts = sampleJob({ readings: [band("band_doubtful")] });
     const without = judgeBoard(facts, rules).get("at-C1") as PartJudgement;
-    const histories = new Map([["at-C1", { failedCount: 18, seenCount: 20 }]]);
-    const withRecord = judgeBoard({ ...facts, histories }, rules).get("at-C1") as PartJudgement;
+    const record = shopRecord([{ level: "place", subject: "C1", failedCount: 18, seenCount: 20 }]);
+    const withRecord = judgeBoard({ ...facts, record }, rules).get("at-C1") as PartJudgement;
     expect(entry(without, "record_neutral")?.weight).toBe(0);
     expect(withRecord.failedProbability).toBeGreaterThan((without.failedProbability ?? 1) + 0.1);
   });

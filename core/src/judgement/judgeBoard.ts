@@ -13,14 +13,16 @@ import type { JudgementConstants } from "../constants/judgementConstants";
 import type { ReworkTick } from "../facts/jobFacts";
 import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictOverrule } from "../facts/overrules";
+import type { ShopRecord } from "../facts/shopRecord";
 import { latestSigns, type SignObservation } from "../facts/visualSigns";
 import { inOrder } from "../readings/factMoment";
 import { isInCircuit, type Reading, tellingReadings } from "../readings/reading";
 import { type BankEpoch, bankEpoch } from "./bankEpoch";
 import { boardChances } from "./boardChances";
 import { judgePart } from "./judgePart";
+import { partHistory } from "./partHistory";
 import { tunedConstants } from "./tunedConstants";
-import type { BankSurroundings, JudgementQuestion, Overrule, PartHistory, PartJudgement, PlacedPart } from "./verdict";
+import type { BankSurroundings, JudgementQuestion, Overrule, PartJudgement, PlacedPart } from "./verdict";
 
 export interface BoardFacts {
   readonly nets: readonly BoardNet[];
@@ -33,8 +35,8 @@ export interface BoardFacts {
   readonly ticks?: readonly ReworkTick[];
   /** What good boards of the same type read, by designator. */
   readonly baseline?: readonly BaselineValue[];
-  /** The shop's record of parts like those at a position, by position. */
-  readonly histories?: ReadonlyMap<string, PartHistory>;
+  /** What the shop's closed jobs say of parts like these; absent or null: nothing. */
+  readonly record?: ShopRecord | null;
 }
 
 /**
@@ -79,7 +81,7 @@ export function rejudgeBoard(
     before !== null &&
     before.rules === rules &&
     (
-      ["nets", "positions", "fittedParts", "readings", "signs", "overrules", "ticks", "baseline", "histories"] as const
+      ["nets", "positions", "fittedParts", "readings", "signs", "overrules", "ticks", "baseline", "record"] as const
     ).every((name) => before.board[name] === board[name]);
   return isSame ? before.judgements : judgeBoard(board, rules);
 }
@@ -172,7 +174,11 @@ function boardJudge(
       ).filter(isTelling),
       signs: latestSigns(board.signs, subject.part.id),
       rules,
-      history: board.histories?.get(position.id) ?? null,
+      // What went in new is not of the parts that were counted.
+      history:
+        board.record && subject.part.origin === "found"
+          ? partHistory(board.record, position.designator, subject.part, section ?? null)
+          : null,
       baseline: (board.baseline ?? []).filter((one) => one.designator === position.designator),
       overrule: latestOverrule(board.overrules ?? [], subject.part.id),
     };

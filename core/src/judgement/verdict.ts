@@ -4,6 +4,7 @@ import type { Section } from "../board/sections";
 import type { ExpectedEsr } from "../capacitors/expectedEsr";
 import type { JudgementRules } from "../facts/jobRules";
 import type { VerdictWord } from "../facts/overrules";
+import type { RecordLevel } from "../facts/shopRecord";
 import type { SignState, VisualSign } from "../facts/visualSigns";
 import type { PartInterval } from "../incircuit/bankIntervals";
 import type { Reading } from "../readings/reading";
@@ -122,8 +123,11 @@ export const openSurroundings: BankSurroundings = {
   isSeries: false,
 };
 
-/** How parts of the same make and section did in the shop's record. */
+/** How parts like one did in the shop's record. */
 export interface PartHistory {
+  readonly level: RecordLevel;
+  /** How many parts the default is worth beside them. */
+  readonly defaultWeight: number;
   readonly failedCount: number;
   readonly seenCount: number;
 }

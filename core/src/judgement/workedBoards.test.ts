@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import {
+  sampleJob,
+  sampleNet,
+  samplePart,
+  samplePosition,
+  sampleReading,
+  sampleRules,
+  shopRecord,
+} from "../../testing/sampleJob";
 import { line, told } from "../../testing/told";
 import type { BaselineValue } from "../board/baseline";
 import type { BoardNet, BoardPosition, FittedPart } from "../board/board";
@@ -97,7 +105,10 @@ const boards: Readonly<Record<string, Board>> = {
   "alone, against a known-good unit and the record": {
     ...alone,
     readings: [esr(0.08)],
-    more: { baseline: [baseline(0.03, true)], histories: new Map([["at-C1", { failedCount: 9, seenCount: 10 }]]) },
+    more: {
+      baseline: [baseline(0.03, true)],
+      record: shopRecord([{ level: "place", subject: "C1", failedCount: 9, seenCount: 10 }]),
+    },
   },
   "alone, against parts that were judged sound": {
     ...alone,
