@@ -207,5 +207,6 @@ export function shopRecord(
   faults: ShopRecord["faults"] = [],
   ageBand: ShopRecord["ageBand"] = null,
 ): ShopRecord {
-  return { fewestCount: 5, defaultWeight: 20, ageBand, parts, faults };
+  const scopes = { topology: "topology:flyback", model: "model:|halden 24" };
+  return { fewestCount: 5, defaultWeight: 20, ageBand, scopes, parts, faults };
 }

@@ -12,6 +12,7 @@ import { boardTypeRoutes } from "./features/boardTypes/boardTypeRoutes";
 import { paperRoutes } from "./features/boardTypes/paperRoutes";
 import { bundleRoutes } from "./features/bundles/bundleRoutes";
 import { captureRoutes } from "./features/captures/captureRoutes";
+import { casebookRoutes } from "./features/casebook/casebookRoutes";
 import { catalogueRoutes } from "./features/catalogue/catalogueRoutes";
 import { customerRoutes } from "./features/customers/customerRoutes";
 import { energyRoutes } from "./features/energy/energyRoutes";
@@ -86,6 +87,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...boardRoutes(),
     ...boardTypeRoutes(),
     ...captureRoutes(context),
+    ...casebookRoutes(),
     ...catalogueRoutes(),
     ...energyRoutes(),
     ...factRoutes(context),

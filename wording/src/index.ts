@@ -32,6 +32,7 @@ export { customerReport } from "./report/customerReport";
 export { formerJobOf } from "./report/formerJob";
 export * from "./report/jobTables";
 export { bagLabel, drawerLabel, type Label, unitLabel, warningTags } from "./report/labels";
+export { partFigures, partName } from "./report/partWords";
 export { recordReport } from "./report/recordReport";
 export * from "./report/reportDocument";
 export { type ReportInput, type ReportModel, reportModel } from "./report/reportModel";

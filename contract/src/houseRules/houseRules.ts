@@ -10,7 +10,7 @@ import type {
   TesterMode,
   VoltageSchool,
 } from "@pale-cap/core";
-import { amount, choice, flag, kit, moneyUnit, text } from "./ruleKinds";
+import { amount, choice, codes, flag, kit, moneyUnit, text } from "./ruleKinds";
 
 /** Schools of practice that guide and are shown where they apply. */
 export type DrainWay = "resistor_or_lamp" | "resistor" | "lamp" | "wait";
@@ -571,6 +571,46 @@ export const houseRules = {
       "a sample decides whether the lot is taken, by this share",
     ],
   ),
+  "record.isUsed": flag(true, [
+    "Closed jobs move priors and likelihoods",
+    "the shop's own casebook",
+    "what failed here before is likelier here again; every change is told and can be left out by itself",
+  ]),
+  "record.fewest": amount(
+    5,
+    "",
+    [3, 100],
+    [
+      "Closed jobs to count on",
+      "an interval from fewer says next to nothing",
+      "below it a share is not told and moves nothing",
+    ],
+  ),
+  "record.defaultWeight": amount(
+    20,
+    "jobs",
+    [1, 500],
+    [
+      "What a default is worth beside closed jobs",
+      "rough",
+      "the higher, the longer the trade's own experience outweighs this shop's",
+    ],
+  ),
+  "record.otherShopsWeight": amount(
+    0,
+    "",
+    [0, 1],
+    [
+      "A job of another shop counts as",
+      "the shop",
+      "jobs that came in a bundle are kept apart; 0 leaves them out, 1 counts them as one's own",
+    ],
+  ),
+  "record.leftOut": codes([
+    "Changes by closed jobs that are left out",
+    "the shop",
+    "kept under Casebook, What the record changes: each of them stays at its default",
+  ]),
   "shop.name": text("", ["Name of the shop", "the shop", "stands at the foot of every report and label"]),
   "shop.contact": text(
     "",

@@ -14,7 +14,7 @@ import {
 import type { FieldProblem } from "../problem";
 import type { RuleEffect } from "../verdicts/verdicts";
 import { type HouseRuleKey, type HouseRuleValues, houseRules } from "./houseRules";
-import { drainKitSchema } from "./ruleKinds";
+import { codesSchema, drainKitSchema } from "./ruleKinds";
 
 /** What is wrong with a value for a rule; null when it may be stored. */
 export function ruleProblem(key: string, value: unknown): FieldProblem | null {
@@ -36,8 +36,9 @@ function ruleFault(key: string, value: unknown): FieldProblem | Fault | null {
     case "choice":
       return typeof value === "string" && Object.hasOwn(kind.options, value) ? null : fault("not_known_word");
     case "kit":
+    case "codes":
       try {
-        drainKitSchema.validateSync(value, { strict: true });
+        (kind.type === "kit" ? drainKitSchema : codesSchema).validateSync(value, { strict: true });
         return null;
       } catch (error) {
         return error instanceof ValidationError ? { path: error.path ?? "", ...faultOf(error) } : fault("not_valid");

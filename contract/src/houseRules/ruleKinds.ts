@@ -1,6 +1,6 @@
 import type { DrainKitItem } from "@pale-cap/core";
 import { drainKitItemSchema } from "../energy/energy";
-import { array } from "../fields/fields";
+import { array, textField } from "../fields/fields";
 
 /** What a rule's value may be. */
 export type RuleKind =
@@ -8,7 +8,8 @@ export type RuleKind =
   | { readonly type: "flag" }
   | { readonly type: "choice"; readonly options: Readonly<Record<string, string>> }
   | { readonly type: "text"; readonly longest: number; readonly mayBeEmpty: boolean }
-  | { readonly type: "kit" };
+  | { readonly type: "kit" }
+  | { readonly type: "codes" };
 
 /** One rule of the shop: what it is by default, where that comes from, and why. */
 export interface HouseRule<T> {
@@ -67,6 +68,16 @@ export const kit = (value: readonly DrainKitItem[], words: Words): HouseRule<rea
   value,
   unit: "",
   kind: { type: "kit" },
+});
+
+export const codesSchema = array().of(textField(160)).max(500).required();
+
+/** A list of codes that a screen of its own keeps. */
+export const codes = (words: Words): HouseRule<readonly string[]> => ({
+  ...worded(words),
+  value: [],
+  unit: "",
+  kind: { type: "codes" },
 });
 
 function worded([title, source, why]: Words) {

@@ -1,4 +1,4 @@
-import type { BaselineValue, JobFacts } from "@pale-cap/core";
+import type { BaselineValue, JobFacts, ShopRecord } from "@pale-cap/core";
 import type { Board, FittedPartRow, Net, Position } from "../boards/board";
 import type { CaptureRow } from "../captures/capture";
 import type { ChargeEventRow, EnergyStoreRow } from "../energy/energy";
@@ -38,6 +38,8 @@ export interface JobDetail {
   readonly acceptances: readonly Acceptance[];
   readonly quotes: readonly QuoteRow[];
   readonly quoteAnswers: readonly QuoteAnswerRow[];
+  /** What the shop's other closed jobs say to it; null: nothing, or the house rules leave it out. */
+  readonly record: ShopRecord | null;
 }
 
 /**

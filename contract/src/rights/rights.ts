@@ -15,6 +15,8 @@ export const rights = [
   "export",
   "open_shop",
   "erase",
+  /** How a person's own verdicts held; those of others need this too. */
+  "see_others_quality",
 ] as const;
 export type Right = (typeof rights)[number];
 

@@ -40,6 +40,8 @@ export interface ShopRecord {
   readonly defaultWeight: number;
   /** The job's own band of age. */
   readonly ageBand: AgeBand | null;
+  /** Among which jobs was counted: supplies built alike, and its own model or board type; null where that is not told. */
+  readonly scopes: Readonly<Record<FaultTally["of"], string | null>>;
   readonly parts: readonly PartTally[];
   readonly faults: readonly FaultTally[];
 }

@@ -21,6 +21,7 @@ const statements = [
   `DELETE FROM proof_run_events WHERE ${leavingRun}`,
   ...[
     ...["typed_words", "report_files", "report_documents", "reports"],
+    ...["job_words", "closed_findings", "closed_jobs"],
     ...["audit_events", "job_summaries", "job_closings", "judgement_snapshots", "open_point_acceptances"],
     ...["verdict_overrules", "captures", "readings", "sign_observations", "charge_events", "power_events"],
     ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "job_acts", "photos"],

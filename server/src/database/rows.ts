@@ -81,6 +81,11 @@ export class Rows<Row extends object> {
     });
   }
 
+  /** @returns how many rows went: of tables that may be made anew from others */
+  async remove(where: WhereOptions<Row>): Promise<number> {
+    return this.table.destroy({ where, transaction: this.transaction });
+  }
+
   private async oneWithWords(row: Row): Promise<Row> {
     const [whole] = await this.withWords([row]);
     return whole as Row;

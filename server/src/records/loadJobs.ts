@@ -1,6 +1,7 @@
 import type { BoardRows, Job, JobDetail, PlanRow } from "@pale-cap/contract";
 import { noIntakeDetails } from "@pale-cap/contract";
 import { Op, type Order } from "sequelize";
+import { loadRecords } from "../casebook/loadRecords";
 import type { BoardRow } from "../database/models/boards";
 import type { CaptureDbRow } from "../database/models/captures";
 import type { CustomerRow } from "../database/models/customers";
@@ -65,6 +66,8 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
     quoteAnswers: byJob(await rows.quoteAnswers.all(ofJobs, inOrder)),
   };
 
+  const records = await loadRecords(scope, jobs, perJob.nets, perJob.positions, perJob.fittedParts);
+
   return jobs.map((row): JobDetail => {
     const link = links.find((one) => one.jobId === row.id);
     const customer = customers.find((one) => one.id === link?.customerId);
@@ -92,6 +95,7 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
       acceptances: own(perJob.acceptances).map(withoutJob),
       quotes: own(perJob.quotes).map(withoutJob),
       quoteAnswers: own(perJob.quoteAnswers).map(withoutJob),
+      record: records.get(row.id) ?? null,
     });
   });
 }

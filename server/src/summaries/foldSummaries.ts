@@ -9,6 +9,8 @@ import {
   openPoints,
   roundView,
 } from "@pale-cap/core";
+import type { CaseSurroundings } from "../casebook/caseRows";
+import { type CaseEntry, caseEntry, loadSurroundings, storeCase } from "../casebook/storeCase";
 import type { Database } from "../database/database";
 import type { JobSummaryRow } from "../database/models/jobSummaries";
 import { noCaller, type Scope } from "../database/scope";
@@ -35,17 +37,35 @@ export async function foldSummaries(database: Database, now: Date): Promise<bool
       scope,
       marks.map((mark) => mark.jobId),
     );
+    const surroundings = await loadSurroundings(
+      scope,
+      marks.map((mark) => mark.jobId),
+    );
     return marks.flatMap(({ jobId, marked }) => {
       const detail = details.find((one) => one.job.id === jobId);
-      return detail ? [{ jobId, marked, values: foldedOrNothing(detail, rules, now) }] : [];
+      const around = surroundings.get(jobId);
+      if (!detail || !around) return [];
+      const entry = detail.job.realm === scope.realm ? entryOrNothing(detail, rules, around) : null;
+      return [{ jobId, marked, number: detail.job.number, values: foldedOrNothing(detail, rules, now), entry }];
     });
   });
-  for (const { jobId, marked, values } of folded) {
+  for (const { jobId, marked, number, values, entry } of folded) {
     await database.write(now, noCaller, async (scope) => {
-      await scope.rows.jobSummaries.update(values, { jobId, marked });
+      const count = await scope.rows.jobSummaries.update(values, { jobId, marked });
+      // What was overtaken by a write is folded again.
+      if (count > 0 && entry) await storeCase(scope, jobId, number, entry);
     });
   }
   return folded.length === jobsAtOnce;
+}
+
+/** One that cannot be drawn is not in the casebook, and keeps nobody waiting. */
+function entryOrNothing(detail: JobDetail, rules: JobRules, around: CaseSurroundings): CaseEntry | null {
+  try {
+    return caseEntry(detail, rules, around);
+  } catch {
+    return null;
+  }
 }
 
 /** A job that cannot be folded must not keep the others waiting: its charge reads unknown until the next write. */

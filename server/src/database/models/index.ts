@@ -14,6 +14,8 @@ import { catalogueImports } from "./catalogueImports";
 import { catalogueParts } from "./catalogueParts";
 import { chargeEvents } from "./chargeEvents";
 import { clocks } from "./clocks";
+import { closedFindings } from "./closedFindings";
+import { closedJobs } from "./closedJobs";
 import { customers } from "./customers";
 import { energyStores } from "./energyStores";
 import { fittedParts } from "./fittedParts";
@@ -70,6 +72,8 @@ const definitions = {
   jobSummaries,
   jobClosings,
   clocks,
+  closedFindings,
+  closedJobs,
   auditEvents,
   blobChunks,
   blobs,

@@ -1,13 +1,5 @@
 import { pipeline } from "node:stream/promises";
-import {
-  attachmentLimits,
-  type BenchNotes,
-  type BoardTypePapers,
-  benchNotesEditSchema,
-  newAttachmentSchema,
-  removalSchema,
-  routes,
-} from "@pale-cap/contract";
+import { attachmentLimits, benchNotesEditSchema, newAttachmentSchema, removalSchema, routes } from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
 import type { BlobRow } from "../../database/models/blobs";
 import type { Scope } from "../../database/scope";
@@ -16,9 +8,8 @@ import { receiveUpload } from "../../http/receiveUpload";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
+import { papersOf } from "../../records/boardTypePapers";
 import { cleanPaperName, preparePaper } from "./preparePaper";
-
-const noNotes: BenchNotes = { pins: [], note: null };
 
 const receivePaper = receiveUpload({
   noun: "paper",
@@ -106,16 +97,4 @@ async function paperOf(scope: Scope, id: string) {
   const paper = await scope.rows.boardTypeAttachments.first({ id, isRemoved: false });
   if (!paper) throw new HttpProblem("not_found", "There is no paper with this id.");
   return paper;
-}
-
-async function papersOf(scope: Scope, boardTypeId: string): Promise<BoardTypePapers> {
-  const type = await scope.rows.boardTypes.first({ id: boardTypeId });
-  if (!type) throw new HttpProblem("not_found", "There is no board type with this id.");
-  const attachments = await scope.sql<BoardTypePapers["attachments"][number]>(
-    `SELECT a.id, a.version, a.kind, a.name, a.media_type AS "mediaType", b.size_bytes AS "sizeBytes"
-     FROM board_type_attachments a JOIN blobs b ON b.sha256 = a.sha256
-     WHERE a.board_type_id = $1 AND NOT a.is_removed ORDER BY a.added_at, a.id`,
-    [boardTypeId],
-  );
-  return { boardTypeId, version: type.version, benchNotes: type.benchNotes ?? noNotes, attachments };
 }

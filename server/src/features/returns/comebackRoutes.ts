@@ -7,6 +7,7 @@ import { updateFromVersion } from "../../http/versions";
 import { formerJob } from "../../records/formerJob";
 import { loadJob } from "../../records/loadJobs";
 import { loadReportInput } from "../../records/loadReportInput";
+import { markStale } from "../../summaries/markStale";
 
 /** As many earlier jobs as a person looks through. */
 const mostAlike = 20;
@@ -30,7 +31,10 @@ export const comebackRoutes = (): readonly Route[] => [
       if (comebackOf === jobId) throw new HttpProblem("conflict", "A unit is no return of the job that it is on.");
       if (comebackOf !== null) await formerJob(scope, comebackOf);
       const comebackKind = comebackOf === null ? null : kind;
+      const before = scope.job?.comebackOf ?? null;
       await updateFromVersion(scope.rows.jobs, { id: jobId, version }, { comebackOf, comebackKind });
+      // What the earlier job was closed with was shown to be the cause, or not.
+      for (const id of [before, comebackOf]) if (id !== null) await markStale(scope, id);
     },
     answer: async (scope, { params }) => (await loadJob(scope, params.jobId as string)).job,
   }),

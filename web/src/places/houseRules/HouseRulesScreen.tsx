@@ -30,6 +30,7 @@ const groups: readonly (readonly [prefix: string, title: string])[] = [
   ["power.", "First power"],
   ["mains.", "Mains"],
   ["judge.", "Judging"],
+  ["record.", "What closed jobs say"],
   ["choose.", "Choosing"],
   ["stock.", "Drawers and orders"],
   ["rework.", "Rework"],
@@ -114,6 +115,8 @@ function words(rule: HouseRule<unknown>, value: unknown, currency: string): stri
   if (rule.unit === moneyUnit) return moneyText(Number(value), currency);
   if (rule.kind.type === "flag") return value ? "yes" : "no";
   if (rule.kind.type === "choice") return rule.kind.options[String(value)] ?? String(value);
+  if (rule.kind.type === "codes")
+    return (value as readonly string[]).length === 0 ? "none" : `${(value as readonly string[]).length} left out`;
   if (rule.kind.type === "kit") return (value as readonly DrainKitItem[]).map((one) => one.name).join(", ");
   return `${String(value)} ${rule.unit}`.trim();
 }
@@ -132,6 +135,7 @@ function RuleValue({ rule, ruleKey, value, currency, onStore }: ValueProps) {
   const shown = isMoney ? amountText(Number(value), currency) : String(value);
   const [text, setText, dropText] = useDraft(`rule ${ruleKey}`, shown);
   const { kind } = rule;
+  if (kind.type === "codes") return <span>{words(rule, value, currency)}</span>;
   if (kind.type === "kit") return <KitEditor value={value as readonly DrainKitItem[]} onStore={onStore} />;
   if (kind.type === "flag") {
     return (

@@ -1,0 +1,117 @@
+import {
+  type CasebookPage,
+  casebookQuerySchema,
+  kindQuerySchema,
+  qualityQuerySchema,
+  rightsOf,
+  routes,
+  seriesQuerySchema,
+  signPhotosQuerySchema,
+} from "@pale-cap/contract";
+import { deviceName, faultName, minorPerMajor } from "@pale-cap/wording";
+import Papa from "papaparse";
+import { changeLines } from "../../casebook/changeLines";
+import { kindPage } from "../../casebook/kindPage";
+import { qualityPage } from "../../casebook/qualityPage";
+import { searchCasebook } from "../../casebook/searchCasebook";
+import { seriesLines, seriesPage } from "../../casebook/seriesPages";
+import { signPhotos } from "../../casebook/signPhotos";
+import { HttpProblem } from "../../http/problems";
+import { type Route, read } from "../../http/route";
+import { loadRuleValues } from "../../records/rules";
+
+type Asked = Readonly<Record<string, unknown>>;
+
+const word = (value: unknown) => (typeof value === "string" && value.trim() !== "" ? value.trim() : null);
+
+const searched = (query: Asked) => ({
+  ...{ search: word(query.q), deviceKind: word(query.kind), model: word(query.model) },
+  ...{ boardTypeId: word(query.type), symptom: word(query.symptom), cause: word(query.cause) },
+  ...{ series: word(query.series), hasReturned: query.back === "yes" },
+  offset: query.offset === undefined ? 0 : Number(query.offset),
+});
+
+const mostRows = 100_000;
+
+/** What the shop's own repairs teach: search, kinds, series, what they move, and how well it judges. */
+export const casebookRoutes = (): readonly Route[] => [
+  read({
+    path: routes.casebook,
+    right: "read",
+    schema: casebookQuerySchema,
+    query: searched,
+    read: (scope, { body }) => searchCasebook(scope, body),
+  }),
+  read({
+    path: routes.casebookCsv,
+    right: "export",
+    schema: casebookQuerySchema,
+    query: searched,
+    read: async (scope, { body }) => {
+      const { "shop.currency": currency } = await loadRuleValues(scope);
+      return csvOf(await searchCasebook(scope, { ...body, offset: 0 }, mostRows), currency);
+    },
+    send: async (response, csv) => {
+      response.attachment("casebook.csv").type("text/csv; charset=utf-8").send(csv);
+    },
+  }),
+  read({
+    path: routes.casebookKind,
+    right: "read",
+    schema: kindQuerySchema,
+    query: ({ maker, model, type }) => ({ maker: word(maker), model: word(model), boardTypeId: word(type) }),
+    read: (scope, { body }) => kindPage(scope, body),
+  }),
+  read({ path: routes.casebookSeries, right: "read", read: (scope) => seriesLines(scope) }),
+  read({
+    path: routes.casebookOneSeries,
+    right: "read",
+    schema: seriesQuerySchema,
+    query: ({ series, section, warmth, against }) => ({
+      ...{ series: word(series), section: word(section), warmth: word(warmth), against: word(against) },
+    }),
+    read: (scope, { body }) => seriesPage(scope, body),
+  }),
+  read({ path: routes.casebookChanges, right: "read", read: (scope) => changeLines(scope) }),
+  read({
+    path: routes.casebookQuality,
+    right: "read",
+    schema: qualityQuerySchema,
+    query: ({ person }) => ({ personId: word(person) }),
+    read: (scope, { body: { personId } }) => {
+      const isOwn = personId === null || personId === scope.personId;
+      if (!isOwn && !rightsOf[scope.role].includes("see_others_quality")) {
+        throw new HttpProblem("not_allowed", "How somebody else's verdicts held is theirs and the lead's to see.");
+      }
+      return qualityPage(scope, personId);
+    },
+  }),
+  read({
+    path: routes.casebookPhotos,
+    right: "read",
+    schema: signPhotosQuerySchema,
+    query: ({ kind }) => ({ partKind: word(kind) }),
+    read: (scope, { body }) => signPhotos(scope, body.partKind),
+  }),
+];
+
+function csvOf({ lines }: CasebookPage, currency: string): string {
+  const fields = ["job", "closed", "device", "complaint", "outcome", "causes", "failed", "replaced", "minutes"];
+  const data = lines.map((line) => [
+    ...[
+      line.number,
+      line.closedAt,
+      deviceName(line),
+      line.complaint,
+      line.outcome,
+      line.causes.map(faultName).join("; "),
+    ],
+    ...[line.failed.join(" "), line.replaced.join(" "), line.spentMinutes],
+    ...[line.partsMinor === null ? null : line.partsMinor / minorPerMajor(currency), currency, line.returnedNumber],
+    ...[line.returnedAs, line.isForeign ? "yes" : "no"],
+  ]);
+  return Papa.unparse({
+    fields: [...fields, "parts", "currency", "came_back_as_job", "came_back", "other_shop"],
+    data,
+  });
+}
