@@ -2,6 +2,7 @@ export * from "./backupWords";
 export * from "./bankWords";
 export * from "./boardWords";
 export * from "./bundleWords";
+export * from "./casebookWords";
 export * from "./cautions";
 export * from "./chargeWords";
 export * from "./componentWords";

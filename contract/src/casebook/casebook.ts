@@ -109,6 +109,8 @@ export interface KindPage {
   readonly deviceModel: string | null;
   readonly boardTypeId: string | null;
   readonly boardTypeName: string | null;
+  /** The one that was closed last: its board is drawn for all. */
+  readonly latestJobId: string | null;
   /** Closed jobs of it, and open ones. */
   readonly seenCount: number;
   readonly openCount: number;

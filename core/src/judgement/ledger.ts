@@ -208,10 +208,15 @@ const baselineSource = (baseline: BaselineFinding["baseline"]) =>
 /** What the shop's record says of its like; without one a line that it counts for nothing. */
 export function recordEntry({ history }: JudgementQuestion, weight: number): LedgerEntry {
   if (!history || history.seenCount === 0) return entry("record", "record_neutral", "record", { weight: 0 });
-  return entry("record", `record_${history.level}`, `record:${history.failedCount}:${history.seenCount}`, {
-    value: history.failedCount / history.seenCount,
-    weight,
-  });
+  return entry(
+    "record",
+    `record_${history.level}`,
+    `record:${history.failedCount}:${history.seenCount}:${history.subject}`,
+    {
+      value: history.failedCount / history.seenCount,
+      weight,
+    },
+  );
 }
 
 export function signEntries(

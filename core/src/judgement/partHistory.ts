@@ -23,8 +23,8 @@ export function partHistory(
   for (const [level, subject] of asked) {
     const tally = record.parts.find((one) => one.level === level && one.subject === subject);
     if (!tally || tally.seenCount < record.fewestCount) continue;
-    const { failedCount, seenCount } = tally;
-    return { level, failedCount, seenCount, defaultWeight: record.defaultWeight };
+    const { subject: counted, failedCount, seenCount } = tally;
+    return { level, subject: counted, failedCount, seenCount, defaultWeight: record.defaultWeight };
   }
   return null;
 }

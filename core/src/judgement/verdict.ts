@@ -126,6 +126,8 @@ export const openSurroundings: BankSurroundings = {
 /** How parts like one did in the shop's record. */
 export interface PartHistory {
   readonly level: RecordLevel;
+  /** What was counted: a designator, or a series at its section. */
+  readonly subject: string;
   /** How many parts the default is worth beside them. */
   readonly defaultWeight: number;
   readonly failedCount: number;

@@ -32,6 +32,7 @@ export async function kindPage(scope: Scope, query: KindQuery): Promise<KindPage
        percentile_cont(0.5) WITHIN GROUP (ORDER BY parts_minor) FILTER (WHERE NOT is_foreign) AS parts,
        count(parts_minor) FILTER (WHERE NOT is_foreign)::int AS "partsCount",
        (array_agg(device_kind ORDER BY closed_at DESC))[1] AS "deviceKind",
+       (array_agg(job_id ORDER BY closed_at DESC) FILTER (WHERE NOT is_foreign))[1] AS "latestJobId",
        (array_agg(device_maker ORDER BY closed_at DESC))[1] AS "deviceMaker",
        (array_agg(device_model ORDER BY closed_at DESC))[1] AS "deviceModel",
        (array_agg(board_type_id ORDER BY closed_at DESC) FILTER (WHERE board_type_id IS NOT NULL))[1] AS "boardTypeId"
@@ -57,6 +58,7 @@ export async function kindPage(scope: Scope, query: KindQuery): Promise<KindPage
     ...{ deviceKind: head?.deviceKind ?? null, deviceMaker: head?.deviceMaker ?? query.maker },
     ...{ deviceModel: head?.deviceModel ?? query.model, boardTypeId, boardTypeName: type?.name ?? null },
     ...{ seenCount, foreignCount: head?.foreignCount ?? 0, fewestCount: fewest },
+    latestJobId: head?.latestJobId ?? null,
     openCount: await openCount(scope, query, key),
     outcomes: Object.fromEntries(outcomes.map(({ word, count }) => [word, count])),
     places: await placesOf(kind, fewest),
@@ -118,6 +120,7 @@ interface Head {
   readonly parts: number | null;
   readonly partsCount: number;
   readonly deviceKind: string | null;
+  readonly latestJobId: string | null;
   readonly deviceMaker: string | null;
   readonly deviceModel: string | null;
   readonly boardTypeId: string | null;

@@ -51,6 +51,36 @@ export const router = createBrowserRouter([
             ],
           },
           {
+            path: "casebook",
+            lazy: async () => ({ Component: (await import("../places/casebook/CasebookScreen")).CasebookScreen }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({ Component: (await import("../places/casebook/RepairsTab")).RepairsTab }),
+              },
+              {
+                path: "kind",
+                lazy: async () => ({ Component: (await import("../places/casebook/KindScreen")).KindScreen }),
+              },
+              {
+                path: "series",
+                lazy: async () => ({ Component: (await import("../places/casebook/SeriesTab")).SeriesTab }),
+              },
+              {
+                path: "series/one",
+                lazy: async () => ({ Component: (await import("../places/casebook/SeriesScreen")).SeriesScreen }),
+              },
+              {
+                path: "changes",
+                lazy: async () => ({ Component: (await import("../places/casebook/ChangesTab")).ChangesTab }),
+              },
+              {
+                path: "quality",
+                lazy: async () => ({ Component: (await import("../places/casebook/QualityTab")).QualityTab }),
+              },
+            ],
+          },
+          {
             path: "go/:code",
             lazy: async () => ({ Component: (await import("../places/code/CodePage")).CodePage }),
           },

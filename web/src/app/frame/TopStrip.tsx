@@ -104,6 +104,7 @@ function JobChip({ id, isCurrent }: { readonly id: string; readonly isCurrent: b
 const places = [
   ["/", "Bench"],
   ["/parts", "Parts"],
+  ["/casebook", "Casebook"],
   ["/instruments", "Instruments"],
   ["/house-rules", "House rules"],
   ["/working-safely", "Working safely"],

@@ -20,6 +20,7 @@ import classes from "./intake.module.css";
 import { useEditIntakeMutation } from "./intakeApi";
 import { fieldName, intakeOf, withoutEmpty } from "./intakeOf";
 import type { IntakePage } from "./intakePages";
+import { KnownKindCard } from "./KnownKindCard";
 import { LabelPlateCard } from "./LabelPlateCard";
 import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
@@ -204,6 +205,7 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
             onChange={(event) => setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })}
           />
         </Part>
+        <KnownKindCard maker={form.values.deviceMaker} model={form.values.deviceModel} />
         <Part title="Complaint">
           <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
           <div className={classes.symptoms}>

@@ -1,13 +1,24 @@
-import { type CascadeCheck, type FaultRanking, headlineOf, overVoltageCheck } from "@pale-cap/core";
-import { cautions, faultName, faultTest, findingWords } from "@pale-cap/wording";
+import { Button } from "@mantine/core";
+import { recordCode } from "@pale-cap/contract";
+import {
+  type CascadeCheck,
+  type FaultRanking,
+  headlineOf,
+  overVoltageCheck,
+  type RecordedChange,
+} from "@pale-cap/core";
+import { cautions, changeWords, faultName, faultTest, findingWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
+import { useLeaveOut } from "../../job/useLeaveOut";
 import { Caution } from "../../ui/Caution";
 import { Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import classes from "./judge.module.css";
 
 const shownCauses = 4;
 const leastShown = 0.05;
+const leastMoved = 0.005;
 
 /** What most likely began it, by its chance over all sets of faults; what it took along, what it leaves over, what is to be checked. */
 export function FaultsCard() {
@@ -40,9 +51,44 @@ export function FaultsCard() {
               <CauseLine key={code} code={code} chance={chance} ranking={ranking} />
             ))}
         </ol>
+        <Recorded changes={answer.recorded} ranking={ranking} />
       </Part>
       <Checks checks={answer.checks} />
     </>
+  );
+}
+
+/** What the shop's closed jobs moved in what is told here; a fault that is out of the question is left away. */
+function Recorded(props: { readonly changes: readonly RecordedChange[]; readonly ranking: FaultRanking }) {
+  const { record } = useJob().detail;
+  const { leave, problem } = useLeaveOut();
+  const shown = props.changes.filter(
+    ({ fault, defaultProbability, probability }) =>
+      (props.ranking.probabilities.get(fault) ?? 0) >= leastShown &&
+      Math.abs(probability - defaultProbability) >= leastMoved,
+  );
+  if (shown.length === 0) return null;
+  return (
+    <details className={classes.recorded}>
+      <summary>
+        {shown.length} chance{shown.length === 1 ? "" : "s"} moved by closed jobs of this shop
+      </summary>
+      <ProblemNote problem={problem} />
+      <ul>
+        {shown.map((change) => {
+          const subject = change.other === null ? change.fault : `${change.fault}>${change.other}`;
+          const code = recordCode(change.kind, record?.scopes[change.of] ?? "", subject);
+          return (
+            <li key={`${change.of} ${code}`}>
+              {changeWords(change)}{" "}
+              <Button size="compact-sm" onClick={() => leave(code, true)}>
+                Leave this out
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </details>
   );
 }
 

@@ -1,7 +1,11 @@
+import { Button } from "@mantine/core";
+import { recordCode } from "@pale-cap/contract";
 import type { PartJudgement } from "@pale-cap/core";
 import { ledgerLine, weightWords } from "@pale-cap/wording";
 import { useJob } from "../../job/JobContext";
+import { useLeaveOut } from "../../job/useLeaveOut";
 import { Part } from "../../ui/Pane";
+import { ProblemNote } from "../../ui/ProblemNote";
 import classes from "./judge.module.css";
 
 /** Everything that speaks for and against one part, each line with its reason. */
@@ -24,6 +28,7 @@ export function Ledger(props: {
                 {entry.weight !== null && <Weight weight={entry.weight} />}
               </div>
               <div>{line.text}</div>
+              <LeaveOut entry={entry} />
               {(line.why || entry.weight !== null) && (
                 <details className={classes.why}>
                   <summary>why</summary>
@@ -42,6 +47,24 @@ export function Ledger(props: {
         })}
       </ul>
     </Part>
+  );
+}
+
+/** What closed jobs say of a part can be left out by itself, for this and every later job. */
+function LeaveOut({ entry: { kind, code, source } }: { readonly entry: PartJudgement["ledger"][number] }) {
+  const { record } = useJob().detail;
+  const { leave, problem } = useLeaveOut();
+  if (kind !== "record" || code === "record_neutral" || !record) return null;
+  const level = code.replace("record_", "");
+  const subject = source.split(":").slice(3).join(":");
+  const scope = level === "place" ? (record.scopes.model ?? "") : "";
+  return (
+    <>
+      <Button size="compact-sm" onClick={() => leave(recordCode(level, scope, subject), true)}>
+        Leave this out
+      </Button>
+      <ProblemNote problem={problem} />
+    </>
   );
 }
 

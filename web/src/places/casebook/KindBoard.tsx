@@ -1,0 +1,44 @@
+import { type KindPage, onBoard, shownBoard } from "@pale-cap/contract";
+import { useCallback, useMemo } from "react";
+import { BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
+import { useJobQuery } from "../../job/jobApi";
+import classes from "./casebook.module.css";
+
+const loudFrom = 0.25;
+
+/** The board as the job that was closed last had it, with how often each place had failed. */
+export function KindBoard({ kind }: { readonly kind: KindPage }) {
+  const { data: detail } = useJobQuery(kind.latestJobId ?? "", { skip: kind.latestJobId === null });
+  const byName = useMemo(() => new Map(kind.places.map((one) => [one.place, one])), [kind.places]);
+  const shown = useMemo(() => detail && onBoard(detail, shownBoard(detail, undefined)), [detail]);
+  const look = useCallback(
+    (id: string): PartLook => {
+      const at = detail?.positions.find((one) => one.id === id);
+      const place = at && byName.get(at.designator);
+      if (!place || place.seenCount === 0) return { isFaded: true };
+      const note = `${place.failedCount}/${place.seenCount}`;
+      if (!place.share) return { note, verdict: "not_measured" };
+      const ratio = place.share.meanRatio;
+      return {
+        note,
+        verdict: ratio >= loudFrom ? "failed" : place.share.highRatio < loudFrom ? "sound" : "cannot_tell",
+      };
+    },
+    [detail, byName],
+  );
+  if (!shown) return null;
+  return (
+    <div className={classes.board}>
+      <BoardDrawing
+        board={shown.board}
+        nets={shown.nets}
+        positions={shown.positions}
+        fittedParts={shown.fittedParts}
+        look={look}
+        selectedId={undefined}
+        bankIds={[]}
+        onSelect={() => undefined}
+      />
+    </div>
+  );
+}
