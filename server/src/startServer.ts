@@ -6,6 +6,7 @@ import { createApp } from "./app";
 import type { AppContext } from "./appContext";
 import { type Database, openDatabase } from "./database/database";
 import { loadDemoShop } from "./database/demo/loadDemoShop";
+import { loadPast } from "./database/demo/past/loadPast";
 import { applicationRoleOf, type MigrationOptions, migrate } from "./database/migrate";
 import { noCaller } from "./database/scope";
 import { type ShopRealm, settleRealm } from "./database/settleRealm";
@@ -53,7 +54,10 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   await migrate(ownerUrl, { applicationRole, before: beforeMigration });
   const backUp = environment.backUp ?? (async () => undefined);
   const realm = await settleRealm(ownerUrl, { withDemo: environment.withDemo, backUp });
-  if (realm === "demo") await withDatabase(ownerUrl, realm, (owner) => loadDemoShop(owner, now()));
+  if (realm === "demo") {
+    await withDatabase(ownerUrl, realm, (owner) => loadDemoShop(owner, now()));
+    await loadPast(ownerUrl, now());
+  }
   const database = openDatabase(databaseUrl, realm);
   const heavy = threadedHeavyWork(databaseUrl, realm, logger);
   const leases = new StoredLeases(database, randomUUID());

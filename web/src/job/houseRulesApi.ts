@@ -13,7 +13,8 @@ export const houseRulesApi = api.injectEndpoints({
     }),
     changeHouseRule: build.mutation<ToldRuleChange, HouseRuleChange>({
       query: (body) => ({ url: routes.houseRuleChanges.slice(1), method: "POST", body }),
-      invalidatesTags: ["HouseRules", "Bench"],
+      // What closed jobs say comes with each job.
+      invalidatesTags: ["HouseRules", "Bench", "Job"],
     }),
   }),
 });

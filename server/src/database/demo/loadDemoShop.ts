@@ -30,7 +30,9 @@ import { generateCatalogue, uuidFrom } from "./generateCatalogue";
 import { generateComponents } from "./generateComponents";
 
 /** Numbers that the shop's jobs start from: it did not open yesterday. */
-const firstJobNumber = 137;
+const firstJobNumber = 537;
+/** Ids of the demo's jobs stay what they always were, whatever their numbers. */
+const firstSeedNumber = 137;
 const demoSeed = 20261123;
 /** Of its own seed, so that what comes after keeps its ids. */
 const componentSeed = 20261206;
@@ -185,7 +187,7 @@ class DemoWriter {
 
   private async writeJob(demo: DemoJob, number: number): Promise<void> {
     // Of its own seed: what changes in one job of the demo leaves the ids of the others as they are.
-    this.jobId = uuidFrom(seededRandom(jobSeed + number));
+    this.jobId = uuidFrom(seededRandom(jobSeed + firstSeedNumber + number - firstJobNumber));
     const { customerName = null, customerContact = null, ownersWords = null, ...intake } = demo.intake;
     const handedOverAt = demo.handedOverMinutesAgo === null ? null : this.ago(demo.handedOverMinutesAgo);
     const warrantyDays = foldHouseRules([])["shop.warrantyMonths"] * 30.44 - (demo.handedOverMinutesAgo ?? 0) / 1440;
