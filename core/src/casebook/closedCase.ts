@@ -8,7 +8,7 @@ import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import type { VerdictWord } from "../facts/overrules";
 import { faultFacts, roundNumber, roundView } from "../facts/rounds";
-import { ageBandOf, type FaultTallyKind, seriesSubject } from "../facts/shopRecord";
+import { ageBandOf, anyFault, type FaultTallyKind, seriesSubject } from "../facts/shopRecord";
 import { latestSigns } from "../facts/visualSigns";
 import { testOf } from "../faults/cascadeChecks";
 import { explainJob } from "../faults/explainJob";
@@ -155,9 +155,9 @@ function talliesOf(
 ): readonly CaseTally[] {
   if (causes.size === 0) return [];
   const faults = new Map(knowledge.map((fault) => [fault.code, fault]));
-  const tallies: CaseTally[] = knowledge.map((fault) => ({
-    ...{ kind: "prior" as const, fault: fault.code, other: null },
-    isSeen: causes.has(fault.code),
+  const tallies: CaseTally[] = [anyFault, ...causes].map((fault) => ({
+    ...{ kind: "prior" as const, fault, other: null },
+    isSeen: fault !== anyFault,
   }));
   const isTold = [...evidence.keys()].some((one) => !isTestFinding(one));
   for (const code of causes) {

@@ -21,6 +21,9 @@ export interface PartTally {
 export const faultTallyKinds = ["prior", "shows", "causes"] as const;
 export type FaultTallyKind = (typeof faultTallyKinds)[number];
 
+/** Stands for all faults in a tally of priors: its total is the number of jobs whose cause was shown. */
+export const anyFault = "*";
+
 export interface FaultTally {
   readonly kind: FaultTallyKind;
   readonly fault: string;
@@ -29,6 +32,7 @@ export interface FaultTally {
   /** Of supplies built alike, or of the same model. */
   readonly of: "topology" | "model";
   readonly count: number;
+  /** 0: left out, whatever `anyFault` says. */
   readonly total: number;
 }
 

@@ -1,4 +1,4 @@
-import type { FaultTally, ShopRecord } from "../facts/shopRecord";
+import { anyFault, type FaultTally, type ShopRecord } from "../facts/shopRecord";
 import { posteriorMeanProbability } from "../judgement/posteriorMean";
 import { clamp } from "../numerics/clamp";
 import type { Fault, FaultKnowledge } from "./faultKnowledge";
@@ -36,11 +36,12 @@ export function recordedKnowledge(
   const moved = (kind: FaultTally["kind"], fault: string, other: string | null, before: number): number => {
     let probability = before;
     for (const of of ["topology", "model"] as const) {
-      const tally = record.faults.find(
-        (one) => one.kind === kind && one.fault === fault && one.other === other && one.of === of,
-      );
-      if (!tally || tally.total < record.fewestCount) continue;
-      const { count, total } = tally;
+      const ofFault = (code: string) =>
+        record.faults.find((one) => one.kind === kind && one.fault === code && one.other === other && one.of === of);
+      const tally = ofFault(fault);
+      const shown = kind === "prior" && tally?.total !== 0 ? ofFault(anyFault) : tally;
+      if (!shown || shown.total < record.fewestCount) continue;
+      const { count, total } = { count: tally?.count ?? 0, total: shown.total };
       const defaultProbability = probability;
       probability = clamp(
         posteriorMeanProbability(probability, { events: count, trials: total }, record.defaultWeight),

@@ -33,9 +33,8 @@ export async function changeLines(scope: Scope): Promise<readonly ChangeLine[]> 
     `SELECT kind, scope, subject, sum(seen_count * CASE WHEN is_foreign THEN $2::float8 ELSE 1 END)::float8 AS seen,
        sum(total_count * CASE WHEN is_foreign THEN $2::float8 ELSE 1 END)::float8 AS total
      FROM record_tallies WHERE realm = $1 AND kind = ANY($3::text[]) AND scope LIKE 'topology:%'
-     GROUP BY kind, scope, subject
-     HAVING sum(total_count * CASE WHEN is_foreign THEN $2::float8 ELSE 1 END) >= $4 ORDER BY kind, scope, subject`,
-    [scope.realm, rules["record.otherShopsWeight"], [...faultTallyKinds], fewestCount],
+     GROUP BY kind, scope, subject HAVING sum(total_count) > 0 ORDER BY kind, scope, subject`,
+    [scope.realm, rules["record.otherShopsWeight"], [...faultTallyKinds]],
   );
   const lines = topologies.flatMap((topology: Topology) => {
     const own = rows.filter((row) => row.scope === `topology:${topology}`);

@@ -1,6 +1,7 @@
 import { modelKey, recordCode } from "@pale-cap/contract";
 import {
   ageBandOf,
+  anyFault,
   type DeviceKind,
   deviceProfiles,
   type FaultTally,
@@ -183,8 +184,12 @@ function faultTallies(
   return counts.flatMap(({ kind, scope, subject, seen, total }): FaultTally[] => {
     const own = faultTallyKinds.find((one) => one === kind);
     const of = scope === asked.unit ? "model" : scope === `topology:${asked.topology}` ? "topology" : null;
-    if (!own || !of || total < fewest || leftOut.has(recordCode(kind, scope, subject))) return [];
+    if (!own || !of) return [];
     const [fault = "", other = null] = subject.split(">");
+    if (leftOut.has(recordCode(kind, scope, subject)))
+      return own === "prior" ? [{ kind: own, fault, other, of, count: 0, total: 0 }] : [];
+    // How often a fault was shown counts against all jobs whose cause was.
+    if (total < fewest && (own !== "prior" || fault === anyFault)) return [];
     return [{ kind: own, fault, other, of, count: seen, total }];
   });
 }

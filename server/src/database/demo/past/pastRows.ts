@@ -4,7 +4,6 @@ import type { FittedPartDbRow } from "../../models/fittedParts";
 import type { JobRow } from "../../models/jobs";
 import type { PositionRow } from "../../models/positions";
 import type { ReadingDbRow } from "../../models/readings";
-import { uuidFrom } from "../generateCatalogue";
 import { type PastUnit, placeName, simulatePast } from "./simulatePast";
 
 type Row = Readonly<Record<string, unknown>>;
@@ -315,7 +314,12 @@ class PastWriter {
   }
 
   private id(): string {
-    return uuidFrom(this.random);
+    const [a, b, c, d] = [0, 1, 2, 3].map(() =>
+      Math.floor(this.random() * 2 ** 32)
+        .toString(16)
+        .padStart(8, "0"),
+    ) as [string, string, string, string];
+    return `${a}-${b.slice(0, 4)}-4${b.slice(5)}-8${c.slice(1, 4)}-${c.slice(4)}${d}`;
   }
 }
 

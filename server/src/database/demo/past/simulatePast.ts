@@ -163,7 +163,11 @@ function capacitorOf(
   };
 }
 
+const typicalOf = new Map<DemoCapacitor, number>();
+
 function typicalOhms(like: DemoCapacitor): number {
+  const known = typicalOf.get(like);
+  if (known !== undefined) return known;
   const part = {
     ...{ id: "", positionId: "", capacitanceFarads: like.microfarads / 1e6, ratedVolts: like.volts },
     ...{ temperatureClassCelsius: like.celsius, capacitorClass: like.capacitorClass },
@@ -171,7 +175,9 @@ function typicalOhms(like: DemoCapacitor): number {
     ...{ datasheetEsrOhms: null, toleranceRatio: null, series: null, origin: "found" as const },
     ...{ fittedAt: null, removedAt: null },
   };
-  return expectedEsrOfPart(part, 100e3, 20)?.typicalOhms ?? 0.05;
+  const typical = expectedEsrOfPart(part, 100e3, 20)?.typicalOhms ?? 0.05;
+  typicalOf.set(like, typical);
+  return typical;
 }
 
 function symptomsOf(causes: readonly string[], random: () => number): readonly string[] {
