@@ -81,6 +81,8 @@ export const routes = {
   teardownReturns: "/api/jobs/:jobId/teardown-returns",
   family: "/api/jobs/:jobId/family",
   familyUnits: "/api/jobs/:jobId/family/units",
+  familyGrid: "/api/jobs/:jobId/family/grid",
+  familyFollow: "/api/jobs/:jobId/family/follow",
   closedJobs: "/api/jobs/:jobId/closed-jobs-alike",
   plan: "/api/jobs/:jobId/plans/:positionId",
   ticks: "/api/jobs/:jobId/ticks",

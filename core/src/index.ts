@@ -122,6 +122,7 @@ export { maskingLimit, maskingLimitOfResistances } from "./incircuit/maskingLimi
 export { type CircuitBranch, drivingPointImpedance, voltsUnderTestCurrent } from "./incircuit/nodalAnalysis";
 export { leastInsulationOhms, protectionClassOf } from "./job/earthBond";
 export * from "./job/familyFindings";
+export * from "./job/familyGrid";
 export {
   connectedAgainstGate,
   type FirstPower,

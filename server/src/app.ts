@@ -87,7 +87,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...boardRoutes(),
     ...boardTypeRoutes(),
     ...captureRoutes(context),
-    ...casebookRoutes(),
+    ...casebookRoutes(context),
     ...catalogueRoutes(),
     ...energyRoutes(),
     ...factRoutes(context),

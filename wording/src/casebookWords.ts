@@ -3,7 +3,8 @@ import { faultName, findingWords } from "./explanationWords";
 
 const percent = (ratio: number) => {
   const value = 100 * ratio;
-  if (value > 0 && value < 1) return "under 1 %";
+  if (value > 0 && value < 0.5) return "under 1 %";
+  if (value < 100 && value > 99.5) return "over 99 %";
   return `${Math.round(value)} %`;
 };
 

@@ -12,6 +12,7 @@ export * from "./differenceWords";
 export * from "./entryWords";
 export * from "./explanationWords";
 export * from "./failureWords";
+export * from "./familyWords";
 export * from "./faultWords";
 export * from "./fieldFaultWords";
 export * from "./firstPowerWords";

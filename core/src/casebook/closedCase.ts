@@ -10,8 +10,7 @@ import type { VerdictWord } from "../facts/overrules";
 import { faultFacts, roundNumber, roundView } from "../facts/rounds";
 import { ageBandOf, anyFault, type FaultTallyKind, seriesSubject } from "../facts/shopRecord";
 import { latestSigns } from "../facts/visualSigns";
-import { testOf } from "../faults/cascadeChecks";
-import { explainJob } from "../faults/explainJob";
+import { isFound, testOf } from "../faults/cascadeChecks";
 import { rankExplanations } from "../faults/explanations";
 import { jobEvidence } from "../faults/faultEvidence";
 import { type FaultKnowledge, faultKnowledge, knowledgeOfBoard } from "../faults/faultKnowledge";
@@ -24,13 +23,15 @@ import type { PartJudgement } from "../judgement/verdict";
 import { inOrder } from "../readings/factMoment";
 import { isInCircuit, isReadOpen, type Reading, tellingReadings } from "../readings/reading";
 
-const { surelyShownRatio } = tradeConstants.faults;
-const { shownFromRatio, otherExplainsFromRatio } = tradeConstants.casebook;
+const { otherExplainsFromRatio } = tradeConstants.casebook;
 
 /** What a part that was looked at turned out to be; `unknown`: nothing settled it. */
 export type ShownState = "failed" | "worn" | "sound" | "unknown";
-/** By what: its own number off the board, a sign that nobody can miss, its standard test, or the bank in circuit. */
-export type ShownBy = "own_reading" | "sign" | "test" | "in_circuit";
+/**
+ * By what: its own number off the board, a sign that nobody can miss, its standard test, the bank in circuit, or that it was left in a
+ * unit that worked with it.
+ */
+export type ShownBy = "own_reading" | "sign" | "test" | "in_circuit" | "left_in";
 
 /** One place of a closed job, as it came in. */
 export interface ClosedPart {
@@ -84,9 +85,11 @@ export interface ClosedCase {
  * A closed job as the casebook keeps it, judged by its own readings alone: what other jobs said of its like is left out, so
  * that the record cannot confirm itself. Verdicts are those of the units as they came in.
  *
- * A cause counts as shown where its own surest test was done and found it, the model has it as nearly sure, and the job was
- * closed as repaired. A part counts as what its own numbers off the board say against the school's limits, or a sign, or its
- * standard test; what only its bank said in circuit counts where the verdict was plain.
+ * A cause counts as shown where its own surest test was done and found it, and the job was closed as repaired: what the model made of
+ * it has no say, for it is the model that is to learn. A part counts as what its own numbers off the board say against the school's limits, or a sign, or its
+ * standard test; what only its bank said in circuit counts where the verdict was plain. One that nothing settled and that was left
+ * in a unit which was closed as working, and did not come back with the same fault, counts as sound: else only bad parts, which
+ * are the ones taken off the board, would be counted.
  *
  * @param hasReturnedSame it came back with the same fault: then nothing was shown to be its cause
  */
@@ -104,16 +107,13 @@ export function closedCase(facts: JobFacts, rules: JobRules, hasReturnedSame = f
     const told = jobEvidence(faultFacts(view), judgements, rules).evidence;
     for (const [finding, isSeen] of told) evidence.set(finding, isSeen || evidence.get(finding) === true);
     if (outcome !== "repaired" || hasReturnedSame) continue;
-    const probabilities = explainJob(view, judgements, rules)?.ranking.probabilities;
-    const shown = knowledge
-      .filter((fault) => isShown(fault, told) && (probabilities?.get(fault.code) ?? 0) >= shownFromRatio)
-      .map((fault) => fault.code);
+    const shown = knowledge.filter((fault) => isFound(fault, told)).map((fault) => fault.code);
     for (const code of shown) causes.add(code);
     tests.push(...testWorths(knowledgeOfBoard(knowledge, view), told, shown));
   }
   return {
     ...{ topology, outcome, symptoms: own.symptoms, causes: [...causes], tests },
-    parts: closedParts(own, rules),
+    parts: closedParts(own, rules, !hasReturnedSame && (outcome === "repaired" || outcome === "no_fault_found")),
     tallies: talliesOf(knowledge, causes, evidence),
   };
 }
@@ -121,11 +121,6 @@ export function closedCase(facts: JobFacts, rules: JobRules, hasReturnedSame = f
 function outcomeOf({ acts }: JobFacts): Outcome | null {
   const last = inOrder(acts.filter((one) => one.kind === "outcome")).at(-1);
   return outcomes.find((one) => one === last?.word) ?? null;
-}
-
-function isShown(fault: FaultKnowledge[number], evidence: ReadonlyMap<Finding, boolean>): boolean {
-  const test = testOf(fault);
-  return test !== null && (fault.shows[test] ?? 0) >= surelyShownRatio && evidence.get(test) === true;
 }
 
 /** For each test that was done: the chance of the shown causes with it, against without it. */
@@ -184,7 +179,7 @@ function talliesOf(
   return tallies;
 }
 
-function closedParts(facts: JobFacts, rules: JobRules): readonly ClosedPart[] {
+function closedParts(facts: JobFacts, rules: JobRules, hasWorked: boolean): readonly ClosedPart[] {
   const first = roundView(facts, 1);
   const judgements = judgeBoard(first, rules.judgement);
   const inCircuit = {
@@ -202,9 +197,11 @@ function closedParts(facts: JobFacts, rules: JobRules): readonly ClosedPart[] {
     const judgement = judgements.get(position.id) ?? null;
     const device = position.kind === "electrolytic" ? null : judgeDevice(position, first, "found");
     if (!judgement && !device) return [];
-    const { shown, shownBy } = judgement
+    const settled = judgement
       ? shownOfCapacitor(judgement, part, standing, first, rules)
       : shownOfDevice(device?.verdict ?? "not_measured");
+    const isLeftIn = hasWorked && !replaced.has(position.id);
+    const { shown, shownBy } = settled.shown === "unknown" && isLeftIn ? leftIn : settled;
     const before = said.get(position.id);
     const wasReadInCircuit = standing.some(
       (one) => one.fittedPartId === part?.id && isInCircuit(one) && one.quantity === "esr",
@@ -227,6 +224,7 @@ function closedParts(facts: JobFacts, rules: JobRules): readonly ClosedPart[] {
   });
 }
 
+const leftIn = { shown: "sound", shownBy: "left_in" } as const;
 const nothingShown = { shown: "unknown", shownBy: null } as const;
 
 function shownOfDevice(verdict: VerdictWord): Pick<ClosedPart, "shown" | "shownBy"> {

@@ -74,7 +74,7 @@ export function weibullFit(
       step *= 2;
       outer = inner + direction * step;
     }
-    for (let n = 0; n < 60; n++) {
+    for (let n = 0; n < 24; n++) {
       const middle = (inner + outer) / 2;
       if (held(middle) > 0) inner = middle;
       else outer = middle;

@@ -566,8 +566,6 @@ export const tradeConstants = {
     timeoutMarginSeconds: 30,
   },
   casebook: {
-    /** A fault is the shown cause of a closed job from this chance on, its own test having found it. */
-    shownFromRatio: 0.8,
     /** What another shown cause brings about this often is not told of a fault. */
     otherExplainsFromRatio: 0.3,
     /** Where nobody said how long a device runs a day, its age counts so. */
@@ -578,6 +576,10 @@ export const tradeConstants = {
     lifeDraws: 2000,
   },
   job: {
+    /** A reading that lies this many times above or below the median of its brothers lies apart. Rough. */
+    apartFactor: 1.8,
+    /** So many others must have been read for that. */
+    fewestBrothers: 2,
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,
   },

@@ -78,8 +78,14 @@ export function testOf(fault: Fault): Finding | null {
   return (own ?? best[0])?.[0] ?? null;
 }
 
-/** Its own surest test was done and showed it. */
-function isFound(fault: Fault, evidence: FaultEvidence): boolean {
+/** The test that finds a fault nearly whenever it is there; null: it has none, and no test alone shows it. */
+export function surestTestOf(fault: Fault): Finding | null {
   const test = testOf(fault);
-  return test !== null && (fault.shows[test] ?? 0) >= surelyShownRatio && evidence.get(test) === true;
+  return test !== null && (fault.shows[test] ?? 0) >= surelyShownRatio ? test : null;
+}
+
+/** Its own surest test was done and showed it. */
+export function isFound(fault: Fault, evidence: FaultEvidence): boolean {
+  const test = surestTestOf(fault);
+  return test !== null && evidence.get(test) === true;
 }

@@ -1,6 +1,7 @@
 import { anyFault, type FaultTally, type ShopRecord } from "../facts/shopRecord";
 import { posteriorMeanProbability } from "../judgement/posteriorMean";
 import { clamp } from "../numerics/clamp";
+import { surestTestOf } from "./cascadeChecks";
 import type { Fault, FaultKnowledge } from "./faultKnowledge";
 
 /** One chance of the fault knowledge that the shop's closed jobs have moved. */
@@ -59,7 +60,8 @@ export function recordedKnowledge(
   return {
     knowledge: knowledge.map((fault) => ({
       ...fault,
-      prior: moved("prior", fault.code, null, fault.prior),
+      // What no test alone shows is the shown cause of no job: that says nothing of how common it is.
+      prior: surestTestOf(fault) === null ? fault.prior : moved("prior", fault.code, null, fault.prior),
       shows: each("shows", fault),
       causes: each("causes", fault),
     })),

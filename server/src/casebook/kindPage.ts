@@ -280,7 +280,7 @@ async function photosOf({ scope, bind, own }: Kind): Promise<readonly KindPhoto[
        coalesce(array_agg(DISTINCT f.designator) FILTER (WHERE f.shown = 'sound'), '{}') AS good
      FROM photos h JOIN closed_jobs c ON c.job_id = h.job_id
      LEFT JOIN LATERAL jsonb_array_elements(h.marks) AS mark ON true
-     LEFT JOIN closed_findings f ON f.job_id = c.job_id AND upper(f.designator) = upper(trim(mark->>'text'))
+     LEFT JOIN closed_findings f ON f.job_id = c.job_id AND upper(f.designator) = upper(split_part(trim(mark->>'text'), ' ', 1))
      WHERE ${own} AND NOT h.is_removed AND h.kind <> 'label'
      GROUP BY h.id, c.job_id, c.number, h.caption, c.closed_at
      ORDER BY count(f.designator) DESC, c.closed_at DESC LIMIT ${mostPhotos}`,

@@ -15,7 +15,7 @@ export async function signPhotos(scope: Scope, partKind: string | null): Promise
        FROM photos h JOIN jobs j ON j.id = h.job_id AND j.realm = $1 AND j.handed_over_at IS NOT NULL
        JOIN LATERAL jsonb_array_elements(h.marks) AS mark ON trim(mark->>'text') <> ''
        JOIN boards b ON b.job_id = j.id AND b.deleted_at IS NULL
-       JOIN positions p ON p.board_id = b.id AND p.deleted_at IS NULL AND upper(p.designator) = upper(trim(mark->>'text'))
+       JOIN positions p ON p.board_id = b.id AND p.deleted_at IS NULL AND upper(p.designator) = upper(split_part(trim(mark->>'text'), ' ', 1))
        LEFT JOIN fitted_parts f ON f.position_id = p.id AND f.origin = 'found'
        JOIN LATERAL (SELECT DISTINCT ON (s.sign) s.sign, s.state FROM sign_observations s
          WHERE s.fitted_part_id = f.id OR s.position_id = p.id ORDER BY s.sign, s.sequence DESC) o ON o.state = 'seen'

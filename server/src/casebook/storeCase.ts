@@ -35,7 +35,9 @@ export async function loadSurroundings(
     [[...jobIds]],
   );
   const renewed = await scope.sql<{ jobId: string; designator: string }>(
-    `SELECT j.id AS "jobId", f.designator FROM jobs j JOIN closed_findings f ON f.job_id = j.comeback_of AND f.was_replaced
+    `SELECT DISTINCT j.id AS "jobId", p.designator FROM jobs j JOIN boards b ON b.job_id = j.comeback_of AND b.deleted_at IS NULL
+     JOIN positions p ON p.board_id = b.id AND p.deleted_at IS NULL
+     JOIN fitted_parts f ON f.position_id = p.id AND f.origin = 'replacement' AND f.fitted_at IS NOT NULL AND f.removed_at IS NULL
      WHERE j.id = ANY($1::uuid[])`,
     [[...jobIds]],
   );

@@ -1,11 +1,14 @@
 import type {
   Family,
+  FamilyGrid,
   HandOver,
   HouseRuleChange,
   PaperSize,
   ReportAudience,
   ReportDocument,
   RuleEffect,
+  SeriesPage,
+  SeriesQuery,
 } from "@pale-cap/contract";
 import type { ReportDocuments } from "../reports/drawReport";
 import type { Judged } from "./judgeJob";
@@ -39,6 +42,10 @@ export interface HeavyWork {
   report(jobId: string, audience: ReportAudience): Promise<ReportDocument>;
   /** On paper: as it stands, or as the document says that is given. */
   reportFile(jobId: string, asked: ReportFileQuestion): Promise<Uint8Array>;
+  /** How long a series lives, by closed jobs. */
+  series(query: SeriesQuery): Promise<SeriesPage>;
+  /** Units of a family side by side. */
+  familyGrid(jobId: string): Promise<FamilyGrid>;
   /** Index of the first of these 32-bit floats that is no finite number; -1 where all are. */
   firstNotFinite(bytes: Uint8Array): Promise<number>;
   close(): Promise<void>;

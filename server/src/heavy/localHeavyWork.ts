@@ -1,8 +1,9 @@
 import type { HandOver } from "@pale-cap/contract";
+import { seriesPage } from "../casebook/seriesPages";
 import type { Database } from "../database/database";
 import { HttpProblem } from "../http/problems";
 import { closingOf } from "../records/closing";
-import { loadFamily } from "../records/loadFamily";
+import { loadFamily, loadFamilyGrid } from "../records/loadFamily";
 import { loadReportInput } from "../records/loadReportInput";
 import { ruleEffects } from "../records/ruleEffects";
 import { loadRuleValues } from "../records/rules";
@@ -67,6 +68,8 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
         document: document ?? (await drawReport(database, now(), jobId, audience)),
       });
     },
+    series: (query) => database.read(now(), (scope) => seriesPage(scope, query)),
+    familyGrid: (jobId) => database.read(now(), (scope) => loadFamilyGrid(scope, jobId)),
     firstNotFinite: async (bytes) => {
       const floats = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
       for (let at = 0; at + 4 <= bytes.byteLength; at += 4) {

@@ -46,6 +46,8 @@ export function threadedHeavyWork(databaseUrl: string, realm: Realm, logger: Log
     prepareHandOver: (jobId, body) => inThread((remote) => remote.prepareHandOver(jobId, body)),
     report: (jobId, audience) => inThread((remote) => remote.report(jobId, audience)),
     reportFile: (jobId, asked) => inThread((remote) => remote.reportFile(jobId, asked)),
+    series: (query) => inThread((remote) => remote.series(query)),
+    familyGrid: (jobId) => inThread((remote) => remote.familyGrid(jobId)),
     firstNotFinite: (bytes) => inThread((remote) => remote.firstNotFinite(bytes)),
     close: async () => {
       isClosed = true;

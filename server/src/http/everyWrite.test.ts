@@ -433,6 +433,10 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
         ...{ frequencyHertz: 1e5, note: null, personId: null },
       }),
   ],
+  "post /api/jobs/:jobId/family/follow": [
+    "none",
+    () => send("post", ofJob("family/follow"), { id: newId(), unitIds: [newId()] }),
+  ],
   "post /api/suppliers": ["all", () => send("post", "/api/suppliers", { id: newId(), values: supplier })],
   "patch /api/suppliers/:supplierId": [
     "one",

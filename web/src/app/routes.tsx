@@ -81,6 +81,10 @@ export const router = createBrowserRouter([
             ],
           },
           {
+            path: "family/:jobId",
+            lazy: async () => ({ Component: (await import("../places/family/FamilyScreen")).FamilyScreen }),
+          },
+          {
             path: "go/:code",
             lazy: async () => ({ Component: (await import("../places/code/CodePage")).CodePage }),
           },

@@ -1,4 +1,11 @@
-import { type ClosedJobs, type Family, type NewUnits, routes } from "@pale-cap/contract";
+import {
+  type ClosedJobs,
+  type Family,
+  type FamilyGrid,
+  type FollowStudy,
+  type NewUnits,
+  routes,
+} from "@pale-cap/contract";
 import { api } from "../api/api";
 import { type OnJob, url } from "./onJob";
 
@@ -13,6 +20,14 @@ const familyApi = api.injectEndpoints({
       query: ({ jobId, body }) => ({ url: url(routes.familyUnits, jobId), method: "POST", body }),
       invalidatesTags: ["Bench"],
     }),
+    familyGrid: build.query<FamilyGrid, string>({
+      query: (jobId) => url(routes.familyGrid, jobId),
+      providesTags: ["Bench"],
+    }),
+    followStudy: build.mutation<Omit<Family, "findings">, OnJob<FollowStudy>>({
+      query: ({ jobId, body }) => ({ url: url(routes.familyFollow, jobId), method: "POST", body }),
+      invalidatesTags: ["Bench", "Job"],
+    }),
     closedJobs: build.query<ClosedJobs, string>({
       query: (jobId) => url(routes.closedJobs, jobId),
       providesTags: ["Bench"],
@@ -20,4 +35,5 @@ const familyApi = api.injectEndpoints({
   }),
 });
 
-export const { useFamilyQuery, useMakeUnitsMutation, useClosedJobsQuery } = familyApi;
+export const { useFamilyQuery, useFamilyGridQuery, useFollowStudyMutation, useMakeUnitsMutation, useClosedJobsQuery } =
+  familyApi;

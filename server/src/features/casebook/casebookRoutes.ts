@@ -10,14 +10,16 @@ import {
 } from "@pale-cap/contract";
 import { deviceName, faultName, minorPerMajor } from "@pale-cap/wording";
 import Papa from "papaparse";
+import type { AppContext } from "../../appContext";
 import { changeLines } from "../../casebook/changeLines";
 import { kindPage } from "../../casebook/kindPage";
 import { qualityPage } from "../../casebook/qualityPage";
 import { searchCasebook } from "../../casebook/searchCasebook";
-import { seriesLines, seriesPage } from "../../casebook/seriesPages";
+import { seriesLines } from "../../casebook/seriesPages";
 import { signPhotos } from "../../casebook/signPhotos";
 import { HttpProblem } from "../../http/problems";
-import { type Route, read } from "../../http/route";
+import { live, type Route, read } from "../../http/route";
+import { parseBody } from "../../http/validate";
 import { loadRuleValues } from "../../records/rules";
 
 type Asked = Readonly<Record<string, unknown>>;
@@ -34,7 +36,7 @@ const searched = (query: Asked) => ({
 const mostRows = 100_000;
 
 /** What the shop's own repairs teach: search, kinds, series, what they move, and how well it judges. */
-export const casebookRoutes = (): readonly Route[] => [
+export const casebookRoutes = ({ heavy }: AppContext): readonly Route[] => [
   read({
     path: routes.casebook,
     right: "read",
@@ -63,14 +65,15 @@ export const casebookRoutes = (): readonly Route[] => [
     read: (scope, { body }) => kindPage(scope, body),
   }),
   read({ path: routes.casebookSeries, right: "read", read: (scope) => seriesLines(scope) }),
-  read({
+  // Resampling and fitting take a while: in the thread.
+  live({
+    method: "get",
     path: routes.casebookOneSeries,
     right: "read",
-    schema: seriesQuerySchema,
-    query: ({ series, section, warmth, against }) => ({
-      ...{ series: word(series), section: word(section), warmth: word(warmth), against: word(against) },
-    }),
-    read: (scope, { body }) => seriesPage(scope, body),
+    live: async ({ query: { series, section, warmth, against } }, response) => {
+      const asked = { series: word(series), section: word(section), warmth: word(warmth), against: word(against) };
+      response.json(await heavy.series(parseBody(seriesQuerySchema, asked)));
+    },
   }),
   read({ path: routes.casebookChanges, right: "read", read: (scope) => changeLines(scope) }),
   read({

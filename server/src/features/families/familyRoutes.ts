@@ -1,10 +1,11 @@
-import { type ClosedJobs, type Family, newUnitsSchema, routes } from "@pale-cap/contract";
+import { type ClosedJobs, type Family, followStudySchema, newUnitsSchema, routes } from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
 import type { JobRow } from "../../database/models/jobs";
 import type { Scope } from "../../database/scope";
 import { live, type Route, read, write } from "../../http/route";
 import { loadFamilyUnits } from "../../records/loadFamily";
 import { copyUnit } from "./copyUnit";
+import { followStudy } from "./followStudy";
 
 /** Identical units: made from one, told of each other; and what the shop's closed jobs of a kind took. */
 export const familyRoutes = ({ heavy }: AppContext): readonly Route[] => [
@@ -38,6 +39,24 @@ export const familyRoutes = ({ heavy }: AppContext): readonly Route[] => [
       ...(await loadFamilyUnits(scope, params.jobId as string)),
       findings: [],
     }),
+  }),
+  live({
+    method: "get",
+    path: routes.familyGrid,
+    right: "read",
+    live: async (_request, response, { params }) => {
+      response.json(await heavy.familyGrid(params.jobId as string));
+    },
+  }),
+  write({
+    method: "post",
+    path: routes.familyFollow,
+    kind: "follow the study",
+    right: "edit_board",
+    isTakenWhenClosed: true,
+    schema: followStudySchema,
+    write: (scope, { body }) => followStudy(scope, scope.job as JobRow, body.unitIds),
+    answer: async (scope, { params }) => loadFamilyUnits(scope, params.jobId as string),
   }),
   read({
     path: routes.closedJobs,

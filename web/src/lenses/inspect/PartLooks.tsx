@@ -29,6 +29,7 @@ import text from "../../ui/text.module.css";
 import { useKeys } from "../../ui/useKeys";
 import { foundPartUpdate } from "./capacitorDraft";
 import classes from "./inspect.module.css";
+import { TypicalSigns } from "./TypicalSigns";
 
 /** What can be seen on the selected part, walked by key, and what is noted of it. */
 export function PartLooks({ position }: { readonly position: Position }) {
@@ -125,6 +126,7 @@ export function PartLooks({ position }: { readonly position: Position }) {
           </div>
         </>
       )}
+      <TypicalSigns kind={position.kind} />
       <ProblemNote problem={sent.problem ?? boardEdit.problem} />
       {isCapacitor && <CapacitorFields position={position} />}
       <CommittedText

@@ -1,7 +1,9 @@
-import { Button, Textarea, TextInput } from "@mantine/core";
+import { Button, FileInput, Textarea, TextInput } from "@mantine/core";
 import { path, routes } from "@pale-cap/contract";
 import type { FamilyFinding } from "@pale-cap/core";
 import { deviceName, familyFindingWords, standingWords } from "@pale-cap/wording";
+import Papa from "papaparse";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { newId } from "../../api/newId";
 import { BundleLink } from "../../job/BundleLink";
@@ -36,7 +38,10 @@ export function UnitsPage() {
               ))}
             </ul>
           </Part>
-          <Part title={family.name ?? "Units of this kind"}>
+          <Part
+            title={family.name ?? "Units of this kind"}
+            aside={<Link to={`/family/${detail.job.id}`}>all side by side</Link>}
+          >
             <ul className={classes.units}>
               {family.units.map((unit) => (
                 <li key={unit.id} data-own={unit.id === detail.job.id || undefined}>
@@ -92,6 +97,7 @@ function FindingLine({ finding }: { readonly finding: FamilyFinding }) {
 function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
   const { detail } = useJob();
   const [make, { error, isLoading }] = useMakeUnitsMutation();
+  const [fileProblem, setFileProblem] = useState<string>();
   const [serials, setSerials, dropSerials] = useDraft(`${detail.job.id} serials`, "");
   const [name, setName] = useDraft(`${detail.job.id} lot`, `Several ${deviceName(detail.job)}`);
   const lines = serials.replace(/\n$/, "").split("\n");
@@ -103,6 +109,19 @@ function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
     const body = { id: newId(), familyName: name.trim() || deviceName(detail.job), units };
     const answer = await make({ jobId: detail.job.id, body });
     if (!answer.error) dropSerials(serials);
+  }
+
+  async function takeFile(file: File | null) {
+    if (!file) return;
+    const { data } = Papa.parse<readonly string[]>(await file.text(), { skipEmptyLines: true });
+    const first = data.map((row) => (row[0] ?? "").trim());
+    // A heading is no serial.
+    const list = first.filter(
+      (one, n) => one !== "" && !(n === 0 && /serial|unit|no\.?$/i.test(one) && !/\d/.test(one)),
+    );
+    const isGood = list.length > 0 && list.length <= 40 && list.every((one) => one.length <= 80);
+    setFileProblem(isGood ? undefined : `Nothing was taken: ${list.length} serials, and 1 to 40 can be made at once.`);
+    if (isGood) setSerials(list.join("\n"));
   }
 
   return (
@@ -134,6 +153,14 @@ function MoreUnits({ isFirst }: { readonly isFirst: boolean }) {
           value={serials}
           error={isTooMany ? "At most 40 units at once." : undefined}
           onChange={(event) => setSerials(event.currentTarget.value)}
+        />
+        <FileInput
+          label="Or a list of serials as a file, the first column"
+          accept=".csv,.txt"
+          clearable
+          value={null}
+          onChange={(file) => void takeFile(file)}
+          error={fileProblem}
         />
         <Button type="submit" variant="filled" loading={isLoading} disabled={isTooMany}>
           Make {count} more unit{count === 1 ? "" : "s"}

@@ -1,7 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import type { QualityPage } from "@pale-cap/contract";
 import type { VerdictWord } from "@pale-cap/core";
-import { findingWords, minutesWords, verdictLabels } from "@pale-cap/wording";
+import { findingWords, minutesWords, shareWords, verdictLabels } from "@pale-cap/wording";
 import { useState } from "react";
 import { useQualityQuery } from "../../job/casebookApi";
 import { usePeopleQuery } from "../../job/peopleApi";
@@ -44,7 +44,7 @@ export function QualityTab() {
   );
 }
 
-function Held({ quality: { calibration, bins, fewestCount } }: { readonly quality: QualityPage }) {
+function Held({ quality: { calibration, bins } }: { readonly quality: QualityPage }) {
   return (
     <section className={classes.part} aria-label="Chances that were told">
       <h3>Chances that were told in circuit, and what the part then read by itself</h3>
@@ -63,7 +63,7 @@ function Held({ quality: { calibration, bins, fewestCount } }: { readonly qualit
                     {Math.round(100 * bin.lowRatio)}–{percent(bin.highRatio)}
                   </td>
                   <td className={text.figure}>{bin.count || ""}</td>
-                  <td className={classes.share}>{binWords(bin, bins[n] ?? null, fewestCount)}</td>
+                  <td className={classes.share}>{binWords(bin, bins[n] ?? null)}</td>
                   <td>
                     <ShareBand share={bins[n] ?? null} isLoud={isOff(bin, bins[n] ?? null)} />
                   </td>
@@ -86,12 +86,8 @@ function Held({ quality: { calibration, bins, fewestCount } }: { readonly qualit
 
 type Bin = NonNullable<QualityPage["calibration"]>["bins"][number];
 
-function binWords(bin: Bin, share: QualityPage["bins"][number], fewest: number): string {
-  if (bin.count === 0) return "";
-  const failed = Math.round(bin.count * (bin.trueRatio ?? 0));
-  if (!share) return `${failed} of ${bin.count}, fewer than ${fewest}`;
-  return `${failed} of ${bin.count}: ${percent(share.lowRatio)} to ${percent(share.highRatio)}`;
-}
+const binWords = (bin: Bin, share: QualityPage["bins"][number]) =>
+  bin.count === 0 ? "" : shareWords(Math.round(bin.count * (bin.trueRatio ?? 0)), bin.count, share);
 
 /** What was told on the mean lies outside what was shown. */
 const isOff = ({ meanProbability }: Bin, share: QualityPage["bins"][number]) =>

@@ -94,7 +94,8 @@ class PastWriter {
         ...{ temperatureClassCelsius: one.like.celsius, capacitorClass: one.like.capacitorClass, isNonPolar: false },
         ...{ diameterMetres: one.like.can[0] / 1e3, heightMetres: one.like.can[1] / 1e3 },
         ...{ stripeDegrees: one.like.stripeDegrees, datasheetEsrOhms: null, toleranceRatio: null },
-        ...{ series: one.series.name, origin: "found", maker: one.series.maker, orderCode: null, priceMinor: null },
+        ...(one.isRenewed ? fittedSeries : { series: one.series.name, maker: one.series.maker }),
+        ...{ origin: "found", orderCode: null, priceMinor: null },
         ...{ cataloguePartId: null, source: null, stockItemId: null, fittedAt: null },
         removedAt: one.isReplaced ? at(90) : null,
       } satisfies FittedPartDbRow;

@@ -28,6 +28,8 @@ export interface PastCapacitor {
   readonly isReadOut: boolean;
   readonly isDomed: boolean;
   readonly isReplaced: boolean;
+  /** It was put in here, when the unit came before. */
+  readonly isRenewed: boolean;
 }
 
 /** A unit that came in and was closed. */
@@ -116,7 +118,8 @@ function unitOf(model: PastModel, daysAgo: number, index: number, random: () => 
   return {
     ...{ model, like, ageYears, hoursPerDay, daysAgo, symptoms, isSwitchShorted, outcome, spentMinutes },
     serial: `${model.model.slice(0, 2).toUpperCase()}-${String(100_000 + Math.floor(900_000 * random()))}`,
-    capacitors: outcome === "repaired" ? drawn : drawn.map((one) => ({ ...one, isReplaced: false })),
+    // What is not repaired has nothing taken off its board.
+    capacitors: outcome === "repaired" ? drawn : drawn.map((one) => ({ ...one, isReplaced: false, isReadOut: false })),
     quotedMinutes: isQuoted ? Math.round(usual * Math.exp(0.2 * gaussian(random)) * 0.85) : null,
     // Bought one after the other; the bad lot lay in the drawer for some months of the second year.
     lot: lotOn(daysAgo, random),
@@ -160,6 +163,7 @@ function capacitorOf(
     isReadInCircuit: random() < 0.85,
     isReadOut: isReplaced || random() < 0.45,
     isDomed: hasFailed && like.microfarads >= 330 && random() < 0.4,
+    isRenewed: false,
   };
 }
 
@@ -212,6 +216,7 @@ function returnOf(units: readonly PastUnit[], index: number, random: () => numbe
       esrOhms: hasFailed ? typical * (5 + 6 * random()) : typical * Math.exp(0.12 * gaussian(random)),
       farads: (one.like.microfarads / 1e6) * (hasFailed ? 0.5 : 0.97),
       ...{ isReplaced: hasFailed, isReadOut: hasFailed, isReadInCircuit: true, isDomed: false },
+      isRenewed: one.isReplaced,
     };
   });
   return {

@@ -1,0 +1,108 @@
+import type { FamilyGrid, JobDetail } from "@pale-cap/contract";
+import { familyGrid } from "@pale-cap/core";
+import { sampleJob, samplePart, samplePosition, sampleReading } from "@pale-cap/core/testing";
+import request from "supertest";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type MadePart, makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+
+let test: TestApp;
+beforeAll(async () => {
+  test = await openTestApp();
+});
+afterAll(() => test.close());
+
+const get = async <T>(path: string) => (await request(test.app).get(path).expect(200)).body as T;
+const post = (path: string, body: object) => request(test.app).post(path).send(body);
+const grid = (jobId: string) => get<FamilyGrid>(`/api/jobs/${jobId}/family/grid`);
+
+/** A study with one capacitor, and so many units like it. */
+async function family(count: number): Promise<{ study: string; part: MadePart; units: readonly string[] }> {
+  const study = await makeJob(test.app, { deviceModel: "Counter 2" });
+  const part = await makePart(test.app, study, "C17");
+  const units = Array.from({ length: count }, () => ({ id: newId(), serial: null }));
+  await post(`/api/jobs/${study}/family/units`, { id: newId(), familyName: "counters", units }).expect(201);
+  return { study, part, units: units.map((one) => one.id) };
+}
+
+async function readC17(jobId: string, value: number): Promise<void> {
+  const { positions, fittedParts, nets } = await get<JobDetail>(`/api/jobs/${jobId}`);
+  const part = {
+    positionId: positions.find((one) => one.designator === "C17")?.id,
+    partId: fittedParts[0]?.id,
+    netId: nets[0]?.id,
+  } as MadePart;
+  await post(`/api/jobs/${jobId}/readings`, readingBody(part, { value, circuitState: "out" })).expect(201);
+}
+
+describe("units side by side", () => {
+  it("stand place by place, and the one that reads apart from its brothers is told, whichever it is", async () => {
+    const { study, units } = await family(3);
+    const values = [0.05, 0.052, 0.21, 0.056];
+    for (const [n, jobId] of [study, ...units].entries()) await readC17(jobId, values[n] as number);
+    const { places, units: rows } = await grid(units[0] as string);
+    expect(rows.map((one) => one.id)).toEqual([study, ...units]);
+    const cells = places.find((one) => one.designator === "C17")?.cells ?? [];
+    expect(cells.map((one) => one?.isApart)).toEqual([false, false, true, false]);
+    expect(cells[2]?.brothersRatio).toBeCloseTo(0.21 / 0.052, 1);
+    expect(cells.map((one) => one?.reading?.value)).toEqual(values);
+  });
+
+  it("say nothing of brothers where only one other was read, or another way", () => {
+    const unit = (jobId: string, value: number, circuitState: "out" | "in_circuit") => ({
+      ...{ jobId, number: 1, judgements: new Map(), lineageOf: () => "C1" },
+      facts: sampleJob({
+        positions: [samplePosition("C1")],
+        fittedParts: [samplePart("C1")],
+        readings: [sampleReading("C1", { value, circuitState })],
+      }),
+    });
+    const cellsOf = (units: Parameters<typeof familyGrid>[0]) => familyGrid(units)[0]?.cells ?? [];
+    expect(cellsOf([unit("a", 0.05, "out"), unit("b", 0.9, "out")])[1]).toMatchObject({
+      brothersRatio: null,
+      isApart: false,
+    });
+    const mixed = [unit("a", 0.05, "out"), unit("b", 0.05, "in_circuit"), unit("c", 0.9, "out")];
+    expect(cellsOf(mixed)[2]).toMatchObject({ brothersRatio: null, isApart: false });
+    const alike = [unit("a", 0.05, "out"), unit("b", 0.05, "out"), unit("c", 0.9, "out")];
+    expect(cellsOf(alike)[2]).toMatchObject({ brothersRatio: 18, isApart: true });
+  });
+
+  it("follow a change of the study when they are asked to: board and choice, never polarity, readings or a closed unit", async () => {
+    const { study, part, units } = await family(2);
+    const [first = "", second = ""] = units;
+    await readC17(first, 0.05);
+    await test.inScope(async ({ rows }) => {
+      const own = await rows.positions.first({ boardId: (await rows.boards.first({ jobId: first }))?.id ?? "" });
+      await rows.positions.update({ boardNegativeDegrees: 270 }, { id: own?.id ?? "" });
+      await rows.positions.update({ heatSource: "the sink", boardNegativeDegrees: 90 }, { id: part.positionId });
+      await rows.replacementPlans.insert({ id: newId(), positionId: part.positionId, isLeftEmpty: true });
+      await rows.jobs.update({ handedOverAt: new Date("2026-11-23T11:00:00Z") }, { id: second });
+    });
+    const before = await grid(study);
+    expect(before.units[0]?.behind).toBeNull();
+    expect(before.units[1]?.behind).toMatchObject({ places: ["C17"], choices: ["C17"], rails: [] });
+    await post(`/api/jobs/${first}/family/follow`, { id: newId(), unitIds: [study] }).expect(409);
+    await post(`/api/jobs/${study}/family/follow`, { id: newId(), unitIds: [newId()] }).expect(404);
+    await post(`/api/jobs/${study}/family/follow`, { id: newId(), unitIds: [first, second] }).expect(200);
+    const followed = await get<JobDetail>(`/api/jobs/${first}`);
+    expect(followed.positions[0]).toMatchObject({ heatSource: "the sink", boardNegativeDegrees: 270 });
+    expect(followed.plans).toMatchObject([{ isLeftEmpty: true }]);
+    expect(followed.readings).toHaveLength(1);
+    expect((await get<JobDetail>(`/api/jobs/${second}`)).positions[0]?.heatSource).toBeNull();
+    expect((await grid(study)).units[1]?.behind).toMatchObject({ places: [], choices: [], rails: [] });
+  });
+
+  it("take a brother that is known to be good as the baseline of the others", async () => {
+    const { study, units } = await family(1);
+    await readC17(study, 0.05);
+    await test.inScope(async ({ sql }) => {
+      await sql(
+        "UPDATE jobs SET intake_details = jsonb_set(intake_details, '{isKnownGood}', 'true') WHERE id = $1 RETURNING id",
+        [study],
+      );
+    });
+    const { baseline } = await get<JobDetail>(`/api/jobs/${units[0]}`);
+    expect(baseline).toMatchObject([{ designator: "C17", typical: 0.05, isKnownGood: true }]);
+    expect((await get<JobDetail>(`/api/jobs/${study}`)).baseline).toEqual([]);
+  });
+});
