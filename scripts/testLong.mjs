@@ -8,6 +8,7 @@ const steps = [
   ["a catalogue of 50,000 rows", ["scripts/test.mjs", "browser", "parts.test"], { LONG_IMPORT_ROWS: "50000" }],
   ["study of judgement", ["scripts/studyJudge.mjs"]],
   ["bench of the server", ["scripts/benchServer.mjs"]],
+  ["bench of the casebook", ["scripts/benchCasebook.mjs"]],
   ["bench of choosing", ["scripts/benchChoose.mjs"]],
 ];
 let failed = 0;

@@ -26,6 +26,7 @@ export const routes = {
   orderReceipts: "/api/orders/:orderId/receipts",
   casebook: "/api/casebook",
   casebookCsv: "/api/casebook.csv",
+  casebookBundle: "/api/casebook/bundle",
   casebookKind: "/api/casebook/kind",
   casebookSeries: "/api/casebook/series",
   casebookOneSeries: "/api/casebook/series/one",

@@ -46,8 +46,8 @@ describe("one job through all nine lenses", () => {
     await page.see("Where to look first");
     await page.switchTo("Does it pay");
     await page.fill("Minutes", "40");
-    await page.fill("Another unit costs", "39");
-    // 40 minutes at 60 an hour are 40; with 5 % of comebacks another unit at 39 is cheaper.
+    await page.fill("Another unit costs", "34");
+    // 40 minutes at 60 an hour are 40: another unit at 34 is cheaper, whatever the parts cost.
     await page.see("€40.00 labour");
     await page.see("Another unit is cheaper");
     await page.see("not saved yet");

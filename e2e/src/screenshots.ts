@@ -4,6 +4,7 @@ import { fileURLToPath } from "node:url";
 import { startBench } from "@pale-cap/bench";
 import { Key } from "selenium-webdriver";
 import { openBrowser, resize } from "./browser";
+import { openFamily } from "./familyPicture";
 import { openLoadRun } from "./loadRunPicture";
 import { Page } from "./page";
 import { openServer } from "./server";
@@ -40,6 +41,10 @@ try {
   await openLoadRun(server, page);
   writeFileSync(join(folder, "load-run.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
   console.log("docs/screenshots/load-run.png");
+  await openFamily(server.address, page);
+  await settle(page);
+  writeFileSync(join(folder, "family.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
+  console.log("docs/screenshots/family.png");
 } finally {
   await browser.close();
   await server.close();

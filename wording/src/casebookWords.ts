@@ -91,3 +91,9 @@ export function leftOutWords(code: string): string {
   const [fault = "", other] = subject.split(">");
   return `${faultName(fault)}${other ? `, ${findingWords(other)}` : ""} for ${of}, left out`;
 }
+
+/** How often a new part went in at a place, and how many units were back with it bad again. */
+export function fittedWords(count: number, returnedCount: number): string {
+  const times = count === 1 ? "once new" : `${count} times new`;
+  return returnedCount === 0 ? `${times}, none was back with it` : `${times}, ${returnedCount} back with it bad`;
+}

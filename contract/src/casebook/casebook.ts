@@ -16,6 +16,8 @@ import { boolean, nullableId, nullableText, number, strictObject } from "../fiel
 import type { ComebackKind } from "../jobs/job";
 
 export const casebookPageSize = 50;
+/** So many jobs leave in one bundle. */
+export const casebookBundleLimit = 60;
 
 /** What is looked for, and what narrows it; all of it stands in the address. */
 export const casebookQuerySchema = strictObject({
@@ -87,6 +89,8 @@ export interface KindPlace extends PlacePattern {
   /** What went in there most often, and how often it went in. */
   readonly fittedLabel: string | null;
   readonly fittedCount: number;
+  /** Of those: back with this place bad again. */
+  readonly fittedReturnedCount: number;
   readonly fittedCataloguePartId: string | null;
   /** Of that part in the drawers; null where the catalogue does not know it. */
   readonly inDrawers: number | null;

@@ -4,6 +4,7 @@ import { fileURLToPath } from "node:url";
 import { gzipSync } from "node:zlib";
 import pg from "pg";
 import { openServer } from "../server";
+import { summary, times } from "./timing";
 
 const jobCount = 20_000;
 
@@ -86,23 +87,6 @@ export async function benchServer(say: (words: string) => void): Promise<void> {
     atOnce(6, () => postCapture(address, jobId, netId, samples)),
   );
   await server.close();
-}
-
-function summary(taken: readonly number[]): string {
-  const sorted = [...taken].sort((a, b) => a - b);
-  const at = (share: number) =>
-    `${Math.round(sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0)}`;
-  return `median ${at(0.5)}, 99 % ${at(0.99)}, most ${at(1)} ms of ${sorted.length}`;
-}
-
-async function times(count: number, work: (n: number) => Promise<unknown>): Promise<number[]> {
-  const taken: number[] = [];
-  for (let n = 0; n < count; n++) {
-    const start = performance.now();
-    await work(n);
-    taken.push(performance.now() - start);
-  }
-  return taken;
 }
 
 async function atOnce(count: number, work: (n: number) => Promise<number>): Promise<string> {

@@ -151,7 +151,9 @@ async function placesOf(kind: Kind, fewest: number): Promise<readonly KindPlace[
        count(*) FILTER (WHERE f.shown <> 'unknown')::int AS "seenCount",
        mode() WITHIN GROUP (ORDER BY f.fitted_label) FILTER (WHERE f.was_replaced) AS "fittedLabel",
        mode() WITHIN GROUP (ORDER BY f.fitted_catalogue_part_id) FILTER (WHERE f.was_replaced) AS "fittedCataloguePartId",
-       count(*) FILTER (WHERE f.was_replaced)::int AS "fittedCount"
+       count(*) FILTER (WHERE f.was_replaced)::int AS "fittedCount",
+       count(*) FILTER (WHERE f.was_replaced AND EXISTS (SELECT 1 FROM jobs r JOIN closed_findings g ON g.job_id = r.id
+         WHERE r.comeback_of = f.job_id AND g.designator = f.designator AND g.shown = 'failed'))::int AS "fittedReturnedCount"
      FROM closed_findings f JOIN closed_jobs c ON c.job_id = f.job_id WHERE ${kind.own}
      GROUP BY f.designator HAVING count(*) FILTER (WHERE f.shown <> 'unknown' OR f.was_replaced) > 0`,
     bind,
@@ -177,10 +179,13 @@ async function placesOf(kind: Kind, fewest: number): Promise<readonly KindPlace[
   );
   return patterns
     .map((pattern, n): KindPlace => {
-      const { partKind, section, fittedLabel, fittedCount, fittedCataloguePartId } = rows[n] as PlaceRow;
+      const { partKind, section, fittedLabel, fittedCount, fittedReturnedCount, fittedCataloguePartId } = rows[
+        n
+      ] as PlaceRow;
       const inDrawers =
         fittedCataloguePartId === null ? null : (drawers.find((one) => one.id === fittedCataloguePartId)?.count ?? 0);
-      return { ...pattern, partKind, section, fittedLabel, fittedCount, fittedCataloguePartId, inDrawers };
+      const fitted = { fittedLabel, fittedCount, fittedReturnedCount, fittedCataloguePartId };
+      return { ...pattern, partKind, section, ...fitted, inDrawers };
     })
     .sort(
       (a, b) =>
@@ -199,6 +204,7 @@ interface PlaceRow {
   readonly fittedLabel: string | null;
   readonly fittedCataloguePartId: string | null;
   readonly fittedCount: number;
+  readonly fittedReturnedCount: number;
 }
 
 async function symptomsOf({ scope, bind, own }: Kind): Promise<KindPage["symptoms"]> {

@@ -17,7 +17,7 @@ export function BundleLink(props: {
       <Button
         component="a"
         size="xs"
-        href={`${address}?customers=${hasCustomer && withCustomer ? "yes" : "no"}`}
+        href={`${address}${address.includes("?") ? "&" : "?"}customers=${hasCustomer && withCustomer ? "yes" : "no"}`}
         download
         onClick={onGiven}
       >

@@ -1,10 +1,20 @@
-import { type BundlePreview, bundleLimits, bundleQuerySchema, bundleUploadSchema, routes } from "@pale-cap/contract";
+import {
+  type BundlePreview,
+  bundleLimits,
+  bundleQuerySchema,
+  bundleUploadSchema,
+  casebookBundleLimit,
+  casebookQuerySchema,
+  routes,
+} from "@pale-cap/contract";
 import { ZipArchive } from "archiver";
 import type { Request, Response } from "express";
 import type { AppContext } from "../../appContext";
 import { importBundle, prepareBlobs, previewBundle } from "../../bundles/importBundle";
 import { type Columns, columnsOf, readBundle } from "../../bundles/readBundle";
 import { type BundleFiles, type BundleWish, writeBundle } from "../../bundles/writeBundle";
+import { searchCasebook } from "../../casebook/searchCasebook";
+import { searched } from "../../casebook/searched";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { receiveUpload } from "../../http/receiveUpload";
@@ -25,17 +35,17 @@ export function bundleRoutes({ database, now }: AppContext): readonly Route[] {
   const give = (
     path: string,
     name: string,
-    wishOf: (scope: Scope, id: string) => Promise<Omit<BundleWish, "withCustomers">>,
+    wishOf: (scope: Scope, id: string, query: Request["query"]) => Promise<Omit<BundleWish, "withCustomers">>,
   ) =>
     live({
       method: "get",
       path,
       right: "export",
       live: async (request, response, { params }) => {
-        const { customers } = parseBody(bundleQuerySchema, request.query);
+        const { customers } = parseBody(bundleQuerySchema, { customers: request.query.customers });
         const id = Object.values(params)[0] as string;
         const files = await database.read(now(), async (scope) =>
-          writeBundle(scope, { ...(await wishOf(scope, id)), withCustomers: customers === "yes" }),
+          writeBundle(scope, { ...(await wishOf(scope, id, request.query)), withCustomers: customers === "yes" }),
         );
         await send(response, name, files);
       },
@@ -52,6 +62,19 @@ export function bundleRoutes({ database, now }: AppContext): readonly Route[] {
         ["number", "ASC"],
       ]);
       return { jobIds: brothers.map((one) => one.id), boardTypeIds: [] };
+    }),
+    give(routes.casebookBundle, "casebook", async (scope, _, query) => {
+      const asked = { ...parseBody(casebookQuerySchema, searched(query)), offset: 0 };
+      const { lines, total } = await searchCasebook(scope, asked, casebookBundleLimit);
+      if (total > casebookBundleLimit) {
+        throw new HttpProblem(
+          "conflict",
+          `These are ${total} jobs; a bundle takes ${casebookBundleLimit}. Narrow the search.`,
+        );
+      }
+      const jobIds = lines.filter((line) => line.closedAt !== null).map((line) => line.id);
+      if (jobIds.length === 0) throw new HttpProblem("not_found", "No closed job answers to that.");
+      return { jobIds, boardTypeIds: [] };
     }),
     give(routes.boardTypeBundle, "board-type", async (scope, id) => {
       if (!(await scope.rows.boardTypes.has({ id })))

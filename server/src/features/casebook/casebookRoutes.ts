@@ -15,23 +15,13 @@ import { changeLines } from "../../casebook/changeLines";
 import { kindPage } from "../../casebook/kindPage";
 import { qualityPage } from "../../casebook/qualityPage";
 import { searchCasebook } from "../../casebook/searchCasebook";
+import { searched, word } from "../../casebook/searched";
 import { seriesLines } from "../../casebook/seriesPages";
 import { signPhotos } from "../../casebook/signPhotos";
 import { HttpProblem } from "../../http/problems";
 import { live, type Route, read } from "../../http/route";
 import { parseBody } from "../../http/validate";
 import { loadRuleValues } from "../../records/rules";
-
-type Asked = Readonly<Record<string, unknown>>;
-
-const word = (value: unknown) => (typeof value === "string" && value.trim() !== "" ? value.trim() : null);
-
-const searched = (query: Asked) => ({
-  ...{ search: word(query.q), deviceKind: word(query.kind), model: word(query.model) },
-  ...{ boardTypeId: word(query.type), symptom: word(query.symptom), cause: word(query.cause) },
-  ...{ series: word(query.series), hasReturned: query.back === "yes" },
-  offset: query.offset === undefined ? 0 : Number(query.offset),
-});
 
 const mostRows = 100_000;
 

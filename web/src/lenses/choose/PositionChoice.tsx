@@ -21,6 +21,7 @@ import { LifeAgainstPrice } from "./LifeAgainstPrice";
 import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
 import { keyedCount, PartTable } from "./PartTable";
+import { PlaceRecord } from "./PlaceRecord";
 import { Reasons } from "./Reasons";
 import { RequirementNotes } from "./RequirementNotes";
 import { RequirementTable } from "./RequirementTable";
@@ -137,6 +138,7 @@ export function PositionChoice(props: {
             }}
           />
           <RequirementNotes requirement={requirement} net={net} around={around} />
+          <PlaceRecord position={position} />
         </>
       ) : (
         <p className={text.soft}>

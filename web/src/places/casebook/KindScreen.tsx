@@ -5,6 +5,7 @@ import {
   deviceName,
   faultName,
   findingWords,
+  fittedWords,
   moneyText,
   outcomeLabels,
   partKindLabels,
@@ -128,7 +129,9 @@ function Places({ kind }: { readonly kind: KindPage }) {
               </td>
               <td>
                 {place.fittedLabel}
-                {place.fittedCount > 0 && <div className={classes.note}>{place.fittedCount} times new</div>}
+                {place.fittedCount > 0 && (
+                  <div className={classes.note}>{fittedWords(place.fittedCount, place.fittedReturnedCount)}</div>
+                )}
               </td>
             </tr>
           ))}

@@ -1,5 +1,11 @@
 import { Button, Checkbox, NativeSelect, TextInput } from "@mantine/core";
-import { type CasebookLine, type CasebookQuery, casebookPageSize, routes } from "@pale-cap/contract";
+import {
+  type CasebookLine,
+  type CasebookQuery,
+  casebookBundleLimit,
+  casebookPageSize,
+  routes,
+} from "@pale-cap/contract";
 import { deviceKinds } from "@pale-cap/core";
 import {
   comebackLabels,
@@ -13,6 +19,7 @@ import {
 } from "@pale-cap/wording";
 import { useDeferredValue, useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import { BundleLink } from "../../job/BundleLink";
 import { casebookSearch, kindAddress, useCasebookQuery } from "../../job/casebookApi";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -120,6 +127,14 @@ export function RepairsTab() {
               ))}
             </tbody>
           </table>
+        )}
+        {data && data.total > 0 && data.total <= casebookBundleLimit && (
+          <div className={classes.row}>
+            <BundleLink
+              address={`${routes.casebookBundle}?${casebookSearch({ ...asked, offset: 0 })}`}
+              name="The closed ones as a bundle"
+            />
+          </div>
         )}
         {data && (asked.offset > 0 || data.nextOffset !== null) && (
           <div className={classes.row}>

@@ -71,10 +71,12 @@ function UnitStep(props: {
   const [submit, { problem, isLoading }] = useSubmit();
   const settings = useAppSelector((state) => state.workplace.probe);
   const personId = useAppSelector((state) => state.workplace.personId);
-  const [isLogged, setLogged] = useState(0);
+  /** As it was typed here last: it stands there until another one is read. */
+  const [logged, setLogged] = useState<number | null>(null);
   const isDrained = unit.chargeName === "verified";
   const read = (value: number | null) => {
-    if (value === null || cell.partId === null) return;
+    if (value === null || value === logged || cell.partId === null) return;
+    setLogged(value);
     const body = {
       ...({ id: newId(), targetKind: "part", targetId: cell.positionId, fittedPartId: cell.partId } as const),
       ...({ quantity: "esr", value, coarseCode: null, terminals: null, uncertainty: null } as const),
@@ -87,7 +89,7 @@ function UnitStep(props: {
       },
       ...{ measuredAt: pageClock.moment(), personId },
     };
-    void submit({ kind: "reading", jobId: unit.id, body }).then((isGood) => isGood && setLogged((count) => count + 1));
+    void submit({ kind: "reading", jobId: unit.id, body });
   };
   const tick = (step: ReworkStep) =>
     void submit({
@@ -120,11 +122,10 @@ function UnitStep(props: {
       {props.isCapacitor && (
         <td>
           <QuantityInput
-            key={isLogged}
             label={`ESR of ${props.designator} of ${unit.number}`}
             isLabelHidden
             unit="Ω"
-            value={null}
+            value={logged}
             onCommit={read}
           />
         </td>

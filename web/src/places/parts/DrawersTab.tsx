@@ -31,7 +31,13 @@ export function DrawersTab() {
   const [isNew, setNew] = useState(false);
   const selectedId = search.get("heap");
   const sought = useDeferredValue(words);
-  const found = useMemo(() => (stock ?? []).filter((item) => isMeant(item, sought)).sort(byDrawer), [stock, sought]);
+  const found = useMemo(
+    () =>
+      (stock ?? [])
+        .filter((item) => isMeant(item, sought) && (item.count !== 0 || sought.trim() !== "" || item.id === selectedId))
+        .sort(byDrawer),
+    [stock, sought, selectedId],
+  );
   const select = (id: string | null) => {
     setNew(false);
     setSearch(id === null ? {} : { heap: id }, { replace: true });
