@@ -1,5 +1,5 @@
 export { bankOf } from "./board/bank";
-export { type BaselineValue, baselineOfUnits, type GoodReading } from "./board/baseline";
+export { type BaselineValue, baselineOfBrothers, baselineOfUnits, type GoodReading } from "./board/baseline";
 export * from "./board/board";
 export * from "./board/boardType";
 export { type CanFit, type CanPose, canFit, type FitQuestion, type Obstacle } from "./board/canFit";

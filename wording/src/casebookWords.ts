@@ -87,6 +87,7 @@ export function leftOutWords(code: string): string {
   const [scope = "", subject = ""] = rest.length > 1 ? [rest[0], rest.slice(1).join("/")] : ["", rest[0] ?? ""];
   const of = scope.startsWith("model:") ? scope.slice(6).split("|").filter(Boolean).join(" ") : "one board type";
   if (kind === "place") return `${subject} of ${of}, left out`;
+  if (kind === "maker") return `Maker ${subject.split("|")[0]}, left out`;
   if (kind === "series" || kind === "series_age") return `Series ${subject.split("|")[0]}, left out`;
   const [fault = "", other] = subject.split(">");
   return `${faultName(fault)}${other ? `, ${findingWords(other)}` : ""} for ${of}, left out`;

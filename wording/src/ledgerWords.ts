@@ -174,6 +174,15 @@ function boardLine({ code, value }: LedgerEntry): LedgerLine | null {
 function baselineLine({ value, expectation, source }: LedgerEntry): LedgerLine {
   const [kind, count] = source.split(":");
   const units = count === "1" ? "one unit" : `${count} units`;
+  if (kind === "brothers") {
+    return {
+      title: "Apart from its brothers",
+      text: expectation
+        ? `${count} other units of the family read ${show(expectation.typical, "Ω")} here in the middle; this one ${show(value ?? 0, "Ω")}.`
+        : "",
+      why: "Parts of one batch and age wear alike; one that reads far above the others has a reason. Half of what a known-good unit weighs, and it never clears a part.",
+    };
+  }
   const who = kind === "known_good" ? `A known-good board (${units})` : `Sound parts of this board type (${units})`;
   return {
     title: "Against a good board",
@@ -391,6 +400,7 @@ const recordKinds: Readonly<Record<string, string>> = {
   record_place: "seen at this place of this model",
   record_series_age: "of its series at such a place and age",
   record_series: "of its series at such a place",
+  record_maker: "of its maker at such a place",
 };
 
 /** How many of its like had failed; another shop's count by less than one each. */

@@ -13,6 +13,8 @@ export interface BaselineValue {
   readonly unitCount: number;
   /** A unit that was measured because it is known to be good; else parts that were judged sound. */
   readonly isKnownGood: boolean;
+  /** The middle of other units of the family, whose parts may be good or bad: only what reads far above it tells anything. */
+  readonly isOfBrothers?: boolean | undefined;
 }
 
 /** What one good unit read at one place. */
@@ -59,4 +61,17 @@ export function baselineOfUnits(readings: readonly GoodReading[]): readonly Base
       isKnownGood: known.length > 0,
     };
   });
+}
+
+/** So many other units must have been read at a place. */
+const fewestBrothers = 2;
+
+/**
+ * What other units of a family read, place by place: their middle, in the same state and at the same frequency. Nobody says that
+ * they are good: who reads like them is not cleared by it, who reads far above them is other than they are.
+ */
+export function baselineOfBrothers(readings: readonly GoodReading[]): readonly BaselineValue[] {
+  return baselineOfUnits(readings.map((one) => ({ ...one, isKnownGood: false })))
+    .filter((one) => one.unitCount >= fewestBrothers)
+    .map((one) => ({ ...one, isOfBrothers: true }));
 }

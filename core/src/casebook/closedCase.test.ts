@@ -118,8 +118,14 @@ describe("a closed job as the casebook keeps it", () => {
     expect(partSubjects(found, 7)).toEqual({
       place: "C1",
       series: "midge hk|output",
-      seriesAge: "midge hk|output|to_10",
+      series_age: "midge hk|output|to_10",
+      maker: null,
     });
-    expect(partSubjects({ ...found, series: null }, null)).toEqual({ place: "C1", series: null, seriesAge: null });
+    expect(partSubjects({ ...found, series: null }, null)).toEqual({
+      place: "C1",
+      series: null,
+      series_age: null,
+      maker: null,
+    });
   });
 });

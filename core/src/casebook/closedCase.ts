@@ -8,7 +8,15 @@ import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
 import type { VerdictWord } from "../facts/overrules";
 import { faultFacts, roundNumber, roundView } from "../facts/rounds";
-import { ageBandOf, anyFault, type FaultTallyKind, seriesSubject } from "../facts/shopRecord";
+import {
+  ageBandOf,
+  anyFault,
+  type FaultTallyKind,
+  type MadePart,
+  makerSubject,
+  type RecordLevel,
+  seriesSubject,
+} from "../facts/shopRecord";
 import { latestSigns } from "../facts/visualSigns";
 import { isFound, testOf } from "../faults/cascadeChecks";
 import { rankExplanations } from "../faults/explanations";
@@ -40,6 +48,7 @@ export interface ClosedPart {
   readonly kind: PartKind;
   readonly section: Section | null;
   readonly series: string | null;
+  readonly maker: string | null;
   readonly capacitorClass: CapacitorClass | null;
   readonly capacitanceFarads: number | null;
   readonly ratedVolts: number | null;
@@ -210,7 +219,11 @@ function closedParts(facts: JobFacts, rules: JobRules, hasWorked: boolean): read
       {
         ...{ positionId: position.id, designator: position.designator, kind: position.kind },
         section: position.netId === null ? null : (sections.get(position.netId) ?? null),
-        ...{ series: part?.series ?? null, capacitorClass: part?.capacitorClass ?? null },
+        ...{
+          series: part?.series ?? null,
+          maker: (part as MadePart | null)?.maker ?? null,
+          capacitorClass: part?.capacitorClass ?? null,
+        },
         ...{ capacitanceFarads: part?.capacitanceFarads ?? null, ratedVolts: part?.ratedVolts ?? null },
         isWarmed: position.heatSource !== null,
         ...{ shown, shownBy },
@@ -280,14 +293,15 @@ function shownOfCapacitor(
 
 /** Under what a closed part counts for later ones of its series; null where it was never shown to be anything. */
 export function partSubjects(
-  part: Pick<ClosedPart, "shown" | "series" | "section" | "designator">,
+  part: Pick<ClosedPart, "shown" | "series" | "maker" | "section" | "designator">,
   ageYears: number | null,
-): { readonly place: string; readonly series: string | null; readonly seriesAge: string | null } | null {
+): Readonly<Record<RecordLevel, string | null>> | null {
   if (part.shown === "unknown") return null;
   const band = ageBandOf(ageYears);
   return {
     place: part.designator,
     series: seriesSubject(part, part.section),
-    seriesAge: band && seriesSubject(part, part.section, band),
+    series_age: band && seriesSubject(part, part.section, band),
+    maker: makerSubject(part.maker, part.section),
   };
 }

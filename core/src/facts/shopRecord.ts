@@ -1,8 +1,10 @@
 import type { FittedPart } from "../board/board";
 import type { Section } from "../board/sections";
 
-/** How near the counted parts are to the one in question: at the same place of the same model, of the same series and age, of the same series. */
-export const recordLevels = ["place", "series_age", "series"] as const;
+/**
+ * How near the counted parts are to the one in question: at the same place of the same model, of the same series and age, of the same series, of
+ * the same maker. */
+export const recordLevels = ["place", "series_age", "series", "maker"] as const;
 export type RecordLevel = (typeof recordLevels)[number];
 
 /** Parts of one kind that closed jobs showed to have failed, among those that were shown to be anything. */
@@ -60,6 +62,12 @@ export function ageBandOf(years: number | null): AgeBand | null {
   return (["to_3", "to_6", "to_10"] as const)[n] ?? "older";
 }
 
+/** Whose and of which series a part is, as far as anybody told. */
+export interface MadePart {
+  readonly series: string | null;
+  readonly maker?: string | null | undefined;
+}
+
 /** A series as it is told from others: however it was typed. */
 export const seriesKey = (series: string): string => series.trim().toLowerCase().replaceAll(/\s+/g, " ");
 
@@ -71,4 +79,9 @@ export function seriesSubject(
 ): string | null {
   if (!part.series?.trim() || section === null) return null;
   return [seriesKey(part.series), section, ...(ageBand ? [ageBand] : [])].join("|");
+}
+
+/** Under what parts of a maker are counted, at a section; null where nobody told who made it. */
+export function makerSubject(maker: string | null | undefined, section: Section | null): string | null {
+  return !maker?.trim() || section === null ? null : `${seriesKey(maker)}|${section}`;
 }

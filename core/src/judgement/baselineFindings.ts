@@ -22,6 +22,7 @@ export function baselineFindings(question: JudgementQuestion): readonly Baseline
         isSameFrequency(one.frequencyHertz, group.frequencyHertz),
     );
     if (!known || !(group.value > 0)) return [];
-    return [{ group, baseline: known, weight: baselineLikelihood(group.value, known) }];
+    const weight = baselineLikelihood(group.value, known);
+    return known.isOfBrothers && weight === 0 ? [] : [{ group, baseline: known, weight }];
   });
 }

@@ -23,5 +23,7 @@ const historyShare = 0.5;
  */
 export function baselineLikelihood(value: number, baseline: BaselineValue): number {
   const ratio = requirePositive("value", value) / requirePositive("typical", baseline.typical);
-  return interpolate(ratio, byRatio) * (baseline.isKnownGood ? 1 : historyShare);
+  const weight = interpolate(ratio, byRatio) * (baseline.isKnownGood ? 1 : historyShare);
+  // Brothers may have dried alike: to read as they do clears nothing.
+  return baseline.isOfBrothers ? Math.max(weight, 0) : weight;
 }

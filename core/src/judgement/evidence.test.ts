@@ -242,6 +242,17 @@ describe("rules, record and persons", () => {
     expect(alone([], { signs }).mustReplace).toBe(true);
     expect(alone([], { signs, overrules: [overrule] }).mustReplace).toBe(false);
   });
+  it("holds a reading against its brothers: far above them speaks against it, like them clears nothing", () => {
+    const brothers = { designator: "C1", quantity: "esr" as const, isInCircuit: false, frequencyHertz: 100e3 };
+    const band = { typical: 0.04, low: 0.03, high: 0.05, unitCount: 3, isKnownGood: false };
+    const read = (value: number, isOfBrothers: boolean) =>
+      alone([sampleReading("C1", { value })], { baseline: [{ ...brothers, ...band, isOfBrothers }] });
+    const apart = entry(read(0.1, true), "baseline_esr_out");
+    expect(apart).toMatchObject({ source: "brothers:3" });
+    expect(apart?.weight).toBeCloseTo(0.75, 6);
+    expect(entry(read(0.04, true), "baseline_esr_out")).toBeUndefined();
+    expect(entry(read(0.04, false), "baseline_esr_out")?.weight).toBeLessThan(0);
+  });
   it("moves the prior by the shop's record, and says that it is neutral without one", () => {
     const facts = sampleJob({ readings: [band("band_doubtful")] });
     const without = judgeBoard(facts, rules).get("at-C1") as PartJudgement;

@@ -203,7 +203,7 @@ export function baselineEntries(findings: readonly BaselineFinding[]): LedgerEnt
 }
 
 const baselineSource = (baseline: BaselineFinding["baseline"]) =>
-  `${baseline.isKnownGood ? "known_good" : "board_type"}:${baseline.unitCount}`;
+  `${baseline.isOfBrothers ? "brothers" : baseline.isKnownGood ? "known_good" : "board_type"}:${baseline.unitCount}`;
 
 /** What the shop's record says of its like; without one a line that it counts for nothing. */
 export function recordEntry({ history }: JudgementQuestion, weight: number): LedgerEntry {

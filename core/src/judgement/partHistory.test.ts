@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { sampleJob, samplePart, sampleReading, sampleRules, shopRecord } from "../../testing";
-import { ageBandOf, seriesSubject } from "../facts/shopRecord";
+import { ageBandOf, type RecordLevel, seriesSubject } from "../facts/shopRecord";
 import { judgeBoard } from "./judgeBoard";
 import { partHistory } from "./partHistory";
 
-const tally = (level: "place" | "series_age" | "series", subject: string, failedCount: number, seenCount: number) => ({
+const tally = (level: RecordLevel, subject: string, failedCount: number, seenCount: number) => ({
   ...{ level, subject, failedCount, seenCount },
 });
 const part = { series: " Midge  HK " };
@@ -24,6 +24,9 @@ describe("what the record says of a part", () => {
     expect(ask([tally("place", "C2", 3, 9)])).toBeNull();
     expect(partHistory(shopRecord(all.slice(2)), "C9", part, "vcc")).toBeNull();
     expect(partHistory(shopRecord(all.slice(2)), "C9", { series: null }, "output")).toBeNull();
+    const ofMaker = shopRecord([tally("maker", "mirelund|output", 5, 60)]);
+    expect(partHistory(ofMaker, "C9", { series: null, maker: "Mirelund " }, "output")).toMatchObject({ seenCount: 60 });
+    expect(partHistory(ofMaker, "C9", { series: "Midge HK", maker: null }, "output")).toBeNull();
   });
 
   it("moves the chance of what was found there, by the default as twenty parts, and never of what went in new", () => {

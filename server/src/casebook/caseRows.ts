@@ -5,6 +5,7 @@ import {
   currentPart,
   type JobRules,
   partSubjects,
+  recordLevels,
   seriesKey,
   tradeConstants,
 } from "@pale-cap/core";
@@ -43,14 +44,13 @@ export function caseRows(detail: JobDetail, rules: JobRules, around: CaseSurroun
   const hoursPerDay = intakeDetails.purpose.hoursPerDay ?? null;
   const hours = ageYears === null ? null : ageYears * daysOfYear * (hoursPerDay ?? usualHoursPerDay);
   const findings = closed.parts.map((part): CaseRows["findings"][number] => {
-    const found = detail.fittedParts.find((one) => one.positionId === part.positionId && one.origin === "found");
     const standing = currentPart(detail.fittedParts, part.positionId);
     const fitted = standing?.origin === "replacement" ? standing : undefined;
     const heap = fitted?.stockItemId ? around.heaps.get(fitted.stockItemId) : undefined;
     const { kind: partKind, ...rest } = part;
     return {
       ...{ jobId: job.id, partKind, ...rest, hours: around.renewed.includes(part.designator) ? null : hours },
-      ...{ maker: found?.maker ?? null, seriesKey: part.series?.trim() ? seriesKey(part.series) : null },
+      ...{ seriesKey: part.series?.trim() ? seriesKey(part.series) : null },
       fittedLabel: fitted ? [partName(fitted), partFigures(fitted)].filter(Boolean).join(" ") : null,
       fittedSeries: fitted?.series ?? null,
       fittedSeriesKey: fitted?.series?.trim() ? seriesKey(fitted.series) : null,
@@ -97,11 +97,11 @@ function talliesOf(
     // What was put in here is followed as what was put in, and not as what units come with.
     if (!subjects || renewed.includes(part.designator)) return [];
     const isSeen = part.shown === "failed";
-    return [
-      ...units.map((scope): StoredTally => ({ kind: "place", scope, subject: subjects.place, isSeen })),
-      ...(subjects.series ? [{ kind: "series" as const, scope: "", subject: subjects.series, isSeen }] : []),
-      ...(subjects.seriesAge ? [{ kind: "series_age" as const, scope: "", subject: subjects.seriesAge, isSeen }] : []),
-    ];
+    return recordLevels.flatMap((kind) => {
+      const subject = subjects[kind];
+      if (subject === null) return [];
+      return (kind === "place" ? units : [""]).map((scope): StoredTally => ({ kind, scope, subject, isSeen }));
+    });
   });
   return [...faults, ...parts];
 }

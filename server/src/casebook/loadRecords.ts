@@ -7,6 +7,8 @@ import {
   type FaultTally,
   type FittedPart,
   faultTallyKinds,
+  type MadePart,
+  makerSubject,
   type PartTally,
   recordLevels,
   type Section,
@@ -47,7 +49,7 @@ export async function loadRecords(
   jobs: readonly JobRow[],
   nets: Groups<{ readonly id: string; readonly section: Section }>,
   positions: Groups<{ readonly id: string; readonly netId: string | null }>,
-  parts: Groups<Pick<FittedPart, "series" | "positionId" | "origin">>,
+  parts: Groups<MadePart & Pick<FittedPart, "positionId" | "origin">>,
 ): Promise<ReadonlyMap<string, ShopRecord>> {
   const rules = await loadRuleValues(scope);
   if (!rules["record.isUsed"] || jobs.length === 0) return new Map();
@@ -70,12 +72,14 @@ export async function loadRecords(
       ]),
     );
     const series = (parts.get(job.id) ?? [])
-      .filter((part) => part.origin === "found" && part.series)
+      .filter((part) => part.origin === "found" && (part.series || part.maker))
       .flatMap((part) => {
         const section = sectionOf.get(part.positionId) ?? null;
-        return [seriesSubject(part, section), ageBand && seriesSubject(part, section, ageBand)].filter(
-          (one) => one !== null,
-        );
+        const subjects = [
+          ...[seriesSubject(part, section), ageBand && seriesSubject(part, section, ageBand)],
+          makerSubject(part.maker, section),
+        ];
+        return subjects.filter((one) => one !== null);
       });
     const usual = deviceProfiles[job.deviceKind as DeviceKind].topologies[0];
     return {
@@ -89,7 +93,7 @@ export async function loadRecords(
     `SELECT kind, scope, subject, is_foreign AS "isForeign", seen_count AS "seenCount", total_count AS "totalCount"
      FROM record_tallies WHERE realm = $1 AND total_count > 0 AND (
        (kind = ANY($2::text[]) AND scope = ANY($3::text[]))
-       OR (kind IN ('series', 'series_age') AND scope = '' AND subject = ANY($4::text[])))
+       OR (kind IN ('series', 'series_age', 'maker') AND scope = '' AND subject = ANY($4::text[])))
      ORDER BY kind, scope, subject`,
     [
       scope.realm,

@@ -1,4 +1,10 @@
-import { type BaselineValue, baselineOfUnits, type GoodReading, type VerdictWord } from "@pale-cap/core";
+import {
+  type BaselineValue,
+  baselineOfBrothers,
+  baselineOfUnits,
+  type GoodReading,
+  type VerdictWord,
+} from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 
 interface GoodRow {
@@ -66,11 +72,14 @@ export async function loadBaselines(
     ...(families.length > 0 ? await scope.sql<GoodRow>(goodBrothers, [idsOf(families), scope.realm]) : []),
   ];
   const asked = [...types, ...families];
+  const brothers = await loadBrothers(scope, jobIds);
   return new Map(
     jobIds.flatMap((jobId) => {
       const mine = new Set(asked.filter((one) => one.jobId === jobId).map((one) => one.typeId));
       const own = rows.filter((row) => mine.has(row.typeId) && row.jobId !== jobId);
-      return own.length === 0 ? [] : [[jobId, baselineOfUnits(own.flatMap(goodReading))] as const];
+      // What is known to be good stands first: a reading is held against the first that fits.
+      const values = [...baselineOfUnits(own.flatMap(goodReading)), ...baselineOfBrothers(brothers.get(jobId) ?? [])];
+      return values.length === 0 ? [] : [[jobId, values] as const];
     }),
   );
 }
@@ -90,4 +99,40 @@ function goodReading(row: GoodRow): GoodReading[] {
       value,
     },
   ];
+}
+
+interface BrotherRow extends Omit<GoodReading, "unitId" | "isKnownGood" | "isInCircuit"> {
+  readonly jobId: string;
+  readonly unitId: string;
+  readonly circuitState: string | null;
+}
+
+/** What the other units of each job's family read last at its places: the same by lineage, whatever they are called there. */
+async function loadBrothers(
+  scope: Scope,
+  jobIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly GoodReading[]>> {
+  const rows = await scope.sql<BrotherRow>(
+    `SELECT DISTINCT ON (own.id, j.id, p.lineage_id, m.circuit_state, m.frequency_hertz)
+       own.id AS "jobId", j.id AS "unitId", here.designator, m.quantity, m.circuit_state AS "circuitState",
+       coalesce(m.frequency_hertz, 100000) AS "frequencyHertz", m.value
+     FROM jobs own
+     JOIN jobs j ON j.job_family_id = own.job_family_id AND j.id <> own.id AND j.realm = own.realm
+     JOIN boards b ON b.job_id = j.id AND b.deleted_at IS NULL
+     JOIN positions p ON p.board_id = b.id AND p.deleted_at IS NULL
+     JOIN fitted_parts f ON f.position_id = p.id AND f.origin = 'found'
+     JOIN readings m ON m.job_id = j.id AND m.target_id = p.id AND m.fitted_part_id = f.id
+     JOIN boards mine ON mine.job_id = own.id AND mine.deleted_at IS NULL
+     JOIN positions here ON here.board_id = mine.id AND here.deleted_at IS NULL AND here.lineage_id = p.lineage_id
+     WHERE own.id = ANY($1::uuid[]) AND m.quantity = 'esr' AND m.value > 0 AND NOT m.is_powered AND NOT m.is_withdrawn
+       AND NOT EXISTS (SELECT 1 FROM readings x WHERE x.supersedes_id = m.id)
+     ORDER BY own.id, j.id, p.lineage_id, m.circuit_state, m.frequency_hertz, m.sequence DESC`,
+    [[...jobIds]],
+  );
+  const byJob = new Map<string, GoodReading[]>();
+  for (const { jobId, circuitState, ...row } of rows) {
+    const isInCircuit = circuitState === null || circuitState === "in_circuit";
+    byJob.set(jobId, [...(byJob.get(jobId) ?? []), { ...row, isInCircuit, isKnownGood: false }]);
+  }
+  return byJob;
 }

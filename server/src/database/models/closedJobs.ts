@@ -1,5 +1,5 @@
 import type { Realm } from "@pale-cap/contract";
-import type { CaseTally, TestWorth } from "@pale-cap/core";
+import type { CaseTally, RecordLevel, TestWorth } from "@pale-cap/core";
 import type { Sequelize } from "sequelize";
 import { column, defineTable } from "./table";
 
@@ -34,7 +34,7 @@ export interface ClosedJobRow {
 
 /** One count of a closed job: of what kind, among which jobs, of what, and whether it was so. */
 export interface StoredTally {
-  readonly kind: CaseTally["kind"] | "place" | "series" | "series_age";
+  readonly kind: CaseTally["kind"] | RecordLevel;
   readonly scope: string;
   readonly subject: string;
   readonly isSeen: boolean;

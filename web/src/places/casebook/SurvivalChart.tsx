@@ -1,4 +1,4 @@
-import type { SeriesLife, WeibullLife } from "@pale-cap/core";
+import type { SeriesLife, SurvivalCurve, WeibullLife } from "@pale-cap/core";
 import { Area, CartesianGrid, ComposedChart, Line, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import text from "../../ui/text.module.css";
 import classes from "./casebook.module.css";
@@ -14,9 +14,19 @@ const thousand = 1000;
 
 /** Share that still works, by age: as it was found, with its band, and the smooth life through it. */
 export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
-  const farthest = Math.max(0, ...lines.flatMap((one) => one.life.inspected.map((point) => point.hours)));
+  const farthest = Math.max(
+    0,
+    ...lines.flatMap(({ life }) => [
+      ...life.inspected.map((point) => point.hours),
+      ...(life.followed?.steps.map((step) => step.time) ?? []),
+    ]),
+  );
   if (farthest === 0)
-    return <p className={text.soft}>No part that was found on a board has an age: nothing to draw.</p>;
+    return (
+      <p className={text.soft}>
+        None has failed that was followed, and none that was found on a board has an age: nothing to draw.
+      </p>
+    );
   const rows = Array.from({ length: steps + 1 }, (_, n) => {
     const hours = (farthest * n) / steps;
     return Object.assign(
@@ -24,7 +34,8 @@ export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
       ...lines.map(({ life }, k) => {
         const point = life.inspected.filter((one) => one.hours <= hours).at(-1);
         return {
-          [`seen${k}`]: percent(point?.survivalRatio ?? 1),
+          ...(life.inspected.length > 0 && { [`seen${k}`]: percent(point?.survivalRatio ?? 1) }),
+          ...(life.followed && { [`kept${k}`]: percent(keptAt(life.followed, hours)) }),
           ...(k === 0 && { band: [percent(point?.lowRatio ?? 1), percent(point?.highRatio ?? 1)] }),
           ...(typeof life.life !== "string" && {
             smooth: undefined,
@@ -84,6 +95,17 @@ export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
               isAnimationActive={false}
             />,
             <Line
+              key={`kept ${name}`}
+              type="stepAfter"
+              dataKey={`kept${k}`}
+              name={`${name}, fitted here`}
+              stroke={colours[k]}
+              strokeDasharray="2 3"
+              strokeWidth={2.5}
+              dot={false}
+              isAnimationActive={false}
+            />,
+            <Line
               key={`smooth ${name}`}
               dataKey={`smooth${k}`}
               name={`${name}, smooth`}
@@ -99,12 +121,15 @@ export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
         {lines
           .map(({ name }, k) => (k === 0 ? `${name}: blue-green, its band of nine in ten shaded` : `${name}: brown`))
           .join("; ")}
-        . Steps: as found. Dashed: the life that fits.
+        . Steps: as found. Dotted steps: fitted here and followed. Dashed: the life that fits both.
       </figcaption>
     </figure>
   );
 }
 
+/** Of parts fitted here: by the last that failed so far. */
+const keptAt = (curve: SurvivalCurve, hours: number) =>
+  curve.steps.filter((one) => one.time <= hours).at(-1)?.survivalRatio ?? 1;
 const percent = (ratio: number) => Math.round(1000 * ratio) / 10;
 const weibull = ({ etaHours, beta }: WeibullLife, hours: number) => Math.exp(-((hours / etaHours) ** beta));
 const roundedText = (value: unknown) =>
