@@ -1,6 +1,5 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import type { AxeResults, Result } from "axe-core";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { type Browser, openBrowser, resize } from "./browser";
 import { Page } from "./page";
@@ -25,21 +24,16 @@ afterAll(async () => {
   await server?.close();
 });
 
-const grave = ({ impact }: Result) => impact === "serious" || impact === "critical";
-
-/** What the engine finds that is serious or worse: rule, and the first places of it. */
+/** What the engine finds that is serious or worse: rule, and the first places of it. Only that comes out of the page: all it looked at is a lot. */
 async function findings(rules: object = {}): Promise<readonly string[]> {
   await browser.driver.executeScript(`if (!window.axe) { ${axeSource} }`);
-  const results = await browser.driver.executeAsyncScript<AxeResults>(
-    "const done = arguments[arguments.length - 1]; window.axe.run(document, arguments[0]).then(done);",
+  return browser.driver.executeAsyncScript<readonly string[]>(
+    `const done = arguments[arguments.length - 1];
+     const grave = ({ impact }) => impact === "serious" || impact === "critical";
+     const told = ({ id, nodes }) => id + ": " + nodes.slice(0, 3).map((node) => node.target.join(" ")).join(" | ");
+     window.axe.run(document, { resultTypes: ["violations"], ...arguments[0] })
+       .then(({ violations }) => done(violations.filter(grave).map(told)));`,
     rules,
-  );
-  return results.violations.filter(grave).map(
-    (one) =>
-      `${one.id}: ${one.nodes
-        .slice(0, 3)
-        .map((node) => node.target.join(" "))
-        .join(" | ")}`,
   );
 }
 

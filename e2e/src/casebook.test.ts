@@ -152,7 +152,7 @@ describe("a family of five", () => {
       await page.fill(`ESR of C17 of ${number}`, n === 3 ? "0.31" : `0.0${40 + n}`);
       await page.press(Key.ENTER);
     }
-    await page.see("times the middle of the others");
+    await page.see("times the middle of the family");
     await page.until("have all five stored", async () => {
       const details = await Promise.all([study, ...units.map((one) => one.id)].map(detailOf));
       return details.every((one) => one.readings.length === 1);

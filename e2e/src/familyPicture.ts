@@ -36,7 +36,7 @@ export async function openFamily(address: string, page: Page): Promise<void> {
   }
   await page.open(`/family/${study}`);
   await page.see("five Duo bricks");
-  await page.see("times the middle of the others");
+  await page.see("times the middle of the family");
 }
 
 async function post(url: string, body: object): Promise<void> {

@@ -576,10 +576,10 @@ export const tradeConstants = {
     lifeDraws: 2000,
   },
   job: {
-    /** A reading that lies this many times above or below the median of its brothers lies apart. Rough. */
+    /** A reading that lies this many times above or below the middle of its family lies apart. Rough. */
     apartFactor: 1.8,
-    /** So many others must have been read for that. */
-    fewestBrothers: 2,
+    /** So many units must have been read for that. */
+    fewestAlike: 3,
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,
   },

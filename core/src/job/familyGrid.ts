@@ -9,7 +9,7 @@ import { median } from "../numerics/median";
 import { isInCircuit, type QuantityKind, type Reading, tellingReadings } from "../readings/reading";
 import type { FamilyUnit } from "./familyFindings";
 
-const { apartFactor, fewestBrothers } = tradeConstants.job;
+const { apartFactor, fewestAlike } = tradeConstants.job;
 
 /** What was read last of a part, as far as units can be held against one another by it. */
 export interface CellReading {
@@ -29,7 +29,7 @@ export interface FamilyCell {
   readonly isRemoved: boolean;
   /** A new part stands there. */
   readonly isFitted: boolean;
-  /** How many times the median of its brothers it reads, in the same state; null where too few were read so. */
+  /** How many times the middle of all units it reads, in the same state; null where too few were read so. */
   readonly brothersRatio: number | null;
   /** It reads so far from its brothers that something is other there. */
   readonly isApart: boolean;
@@ -49,7 +49,7 @@ export interface FamilyPlace {
  * Identical units side by side: every capacitor and every other part of which a unit says something, place by place over all units.
  * The first unit is what the others are held against.
  *
- * A reading lies apart where it is so many times above or below the median of its brothers at the same place, read in the same
+ * A reading lies apart where it is so many times above or below the middle of all units at the same place, read in the same
  * state: parts of one batch and age wear alike, and one that does not has a reason. That says nothing of which of them is right.
  * Rough.
  *
@@ -61,47 +61,47 @@ export function familyGrid(units: readonly FamilyUnit[]): readonly FamilyPlace[]
   for (const places of byKey) for (const key of places.keys()) if (!keys.includes(key)) keys.push(key);
   const devices = units.map((unit) => judgeDevices(unit.facts, "found"));
   const standing = units.map((unit) => tellingReadings(unit.facts.readings));
-  return keys.flatMap((key): FamilyPlace[] => {
-    const at = byKey.map((places) => places.get(key));
-    const known = at.find((one) => one !== undefined);
-    if (!known) return [];
-    const own = at.map((position, n) => {
-      const unit = units[n] as FamilyUnit;
-      if (!position) return null;
-      const verdict = unit.judgements.get(position.id)?.verdict ?? devices[n]?.get(position.id)?.verdict ?? null;
-      const part = unit.facts.fittedParts.find((one) => one.positionId === position.id && one.origin === "found");
-      const now = currentPart(unit.facts.fittedParts, position.id);
-      const isFitted = now?.origin === "replacement" && !isInHand(now);
-      const isRemoved = doneSteps(unit.facts.ticks, position.id).has("removed");
-      return {
-        position,
-        verdict,
-        isFitted,
-        isRemoved,
-        partId: now?.id ?? null,
-        reading: lastReading(standing[n] ?? [], position.id, part?.id ?? null),
-      };
-    });
-    const isTold = own.some((one) => one && (one.reading !== null || one.isFitted));
-    if (known.kind !== "electrolytic" && !isTold) return [];
-    const first = own[0];
-    const cells = own.map((one, n): FamilyCell | null => {
-      if (!one) return null;
-      const ratio = brothersRatio(
-        one.reading,
-        own.filter((_, m) => m !== n).map((other) => other?.reading ?? null),
-      );
-      const { position, ...rest } = one;
-      return {
-        ...{ ...rest, positionId: position.id, brothersRatio: ratio },
-        isApart: ratio !== null && (ratio >= apartFactor || ratio <= 1 / apartFactor),
-        differs: n > 0 && first != null && (first.verdict !== one.verdict || first.isFitted !== one.isFitted),
-      };
-    });
-    const unit = units[at.indexOf(known)] as FamilyUnit;
-    const section = unit.facts.nets.find((net) => net.id === known.netId)?.section ?? null;
-    return [{ designator: known.designator, kind: known.kind, section, cells }];
-  });
+  return keys
+    .flatMap((key): FamilyPlace[] => {
+      const at = byKey.map((places) => places.get(key));
+      const known = at.find((one) => one !== undefined);
+      if (!known) return [];
+      const own = at.map((position, n) => {
+        const unit = units[n] as FamilyUnit;
+        if (!position) return null;
+        const verdict = unit.judgements.get(position.id)?.verdict ?? devices[n]?.get(position.id)?.verdict ?? null;
+        const part = unit.facts.fittedParts.find((one) => one.positionId === position.id && one.origin === "found");
+        const now = currentPart(unit.facts.fittedParts, position.id);
+        const isFitted = now?.origin === "replacement" && !isInHand(now);
+        const isRemoved = doneSteps(unit.facts.ticks, position.id).has("removed");
+        return {
+          position,
+          verdict,
+          isFitted,
+          isRemoved,
+          partId: now?.id ?? null,
+          reading: lastReading(standing[n] ?? [], position.id, part?.id ?? null),
+        };
+      });
+      const isTold = own.some((one) => one && (one.reading !== null || one.isFitted));
+      if (known.kind !== "electrolytic" && !isTold) return [];
+      const first = own[0];
+      const readings = own.map((one) => one?.reading ?? null);
+      const cells = own.map((one, n): FamilyCell | null => {
+        if (!one) return null;
+        const ratio = brothersRatio(one.reading, readings);
+        const { position, ...rest } = one;
+        return {
+          ...{ ...rest, positionId: position.id, brothersRatio: ratio },
+          isApart: ratio !== null && (ratio >= apartFactor || ratio <= 1 / apartFactor),
+          differs: n > 0 && isSaid(first?.verdict) && isSaid(one.verdict) && first?.verdict !== one.verdict,
+        };
+      });
+      const unit = units[at.indexOf(known)] as FamilyUnit;
+      const section = unit.facts.nets.find((net) => net.id === known.netId)?.section ?? null;
+      return [{ designator: known.designator, kind: known.kind, section, cells }];
+    })
+    .sort((a, b) => a.designator.localeCompare(b.designator, "en", { numeric: true }));
 }
 
 /** ESR by itself before ESR in circuit, before anything else that was read of it. */
@@ -114,12 +114,17 @@ function lastReading(standing: readonly Reading[], positionId: string, foundId: 
   return found ? { quantity: found.quantity, value: found.value, isInCircuit: isInCircuit(found) } : null;
 }
 
-function brothersRatio(own: CellReading | null, others: readonly (CellReading | null)[]): number | null {
+/** A verdict that says what the part is. */
+const isSaid = (verdict: VerdictWord | null | undefined) =>
+  verdict === "sound" || verdict === "worn" || verdict === "failed";
+
+/** Against the middle of all units that were read so, its own among them: half of them may be bad before good ones seem apart. */
+function brothersRatio(own: CellReading | null, all: readonly (CellReading | null)[]): number | null {
   if (own?.value == null || own.value <= 0) return null;
-  const alike = others.flatMap((one) =>
+  const alike = all.flatMap((one) =>
     one?.value && one.value > 0 && one.quantity === own.quantity && one.isInCircuit === own.isInCircuit
       ? [one.value]
       : [],
   );
-  return alike.length < fewestBrothers ? null : own.value / median(alike);
+  return alike.length < fewestAlike ? null : own.value / median(alike);
 }

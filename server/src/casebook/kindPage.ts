@@ -32,7 +32,8 @@ export async function kindPage(scope: Scope, query: KindQuery): Promise<KindPage
        percentile_cont(0.5) WITHIN GROUP (ORDER BY parts_minor) FILTER (WHERE NOT is_foreign) AS parts,
        count(parts_minor) FILTER (WHERE NOT is_foreign)::int AS "partsCount",
        (array_agg(device_kind ORDER BY closed_at DESC))[1] AS "deviceKind",
-       (array_agg(job_id ORDER BY closed_at DESC) FILTER (WHERE NOT is_foreign))[1] AS "latestJobId",
+       (array_agg(job_id ORDER BY closed_at DESC) FILTER (WHERE NOT is_foreign AND EXISTS (
+         SELECT 1 FROM closed_findings f WHERE f.job_id = c.job_id)))[1] AS "latestJobId",
        (array_agg(device_maker ORDER BY closed_at DESC))[1] AS "deviceMaker",
        (array_agg(device_model ORDER BY closed_at DESC))[1] AS "deviceModel",
        (array_agg(board_type_id ORDER BY closed_at DESC) FILTER (WHERE board_type_id IS NOT NULL))[1] AS "boardTypeId"

@@ -18,7 +18,7 @@ import classes from "./judge.module.css";
 
 const shownCauses = 4;
 const leastShown = 0.05;
-const leastMoved = 0.005;
+const leastMoved = 0.03;
 
 /** What most likely began it, by its chance over all sets of faults; what it took along, what it leaves over, what is to be checked. */
 export function FaultsCard() {

@@ -98,7 +98,9 @@ function Told({ page: { life, toldHoursCount } }: { readonly page: SeriesPage })
     <p className={text.softLine}>
       {count === 0
         ? "No part of it has an age yet."
-        : `${toldHoursCount} of ${count} parts had their hours a day told; the others are reckoned with 8 h. `}
+        : toldHoursCount === count
+          ? "Of all parts the hours a day were told. "
+          : `${toldHoursCount} of ${count} parts had their hours a day told; the others are reckoned with 8 h. `}
       {life.foundCount > 0 &&
         "Found parts were looked at once: one found failed had failed some time before, a sound one counts for its whole age. "}
       {life.fittedCount > 0 &&

@@ -10,17 +10,20 @@ interface Drawn {
 
 const colours = ["var(--accent)", "var(--worn)"] as const;
 const steps = 60;
+/** Axes end at whole steps of so many hours. */
+const axisStep = 5000;
 const thousand = 1000;
 
 /** Share that still works, by age: as it was found, with its band, and the smooth life through it. */
 export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
-  const farthest = Math.max(
+  const last = Math.max(
     0,
     ...lines.flatMap(({ life }) => [
       ...life.inspected.map((point) => point.hours),
       ...(life.followed?.steps.map((step) => step.time) ?? []),
     ]),
   );
+  const farthest = axisStep * Math.ceil(last / axisStep);
   if (farthest === 0)
     return (
       <p className={text.soft}>
@@ -34,9 +37,13 @@ export function SurvivalChart({ lines }: { readonly lines: readonly Drawn[] }) {
       ...lines.map(({ life }, k) => {
         const point = life.inspected.filter((one) => one.hours <= hours).at(-1);
         return {
-          ...(life.inspected.length > 0 && { [`seen${k}`]: percent(point?.survivalRatio ?? 1) }),
+          // Beyond the oldest part nothing was seen.
+          ...(hours <= (life.inspected.at(-1)?.hours ?? -1) && { [`seen${k}`]: percent(point?.survivalRatio ?? 1) }),
           ...(life.followed && { [`kept${k}`]: percent(keptAt(life.followed, hours)) }),
-          ...(k === 0 && { band: [percent(point?.lowRatio ?? 1), percent(point?.highRatio ?? 1)] }),
+          ...(k === 0 &&
+            hours <= (life.inspected.at(-1)?.hours ?? -1) && {
+              band: [percent(point?.lowRatio ?? 1), percent(point?.highRatio ?? 1)],
+            }),
           ...(typeof life.life !== "string" && {
             smooth: undefined,
             [`smooth${k}`]: percent(weibull(life.life, hours)),

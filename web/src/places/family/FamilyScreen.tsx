@@ -159,7 +159,7 @@ function Apart({ grid }: { readonly grid: FamilyGrid }) {
           {found.map(({ place, cell, unit }) => (
             <li key={`${place.designator} ${unit.id}`}>
               {place.designator} of {numberText(unit.number)} reads {Number((cell.brothersRatio ?? 1).toPrecision(2))}{" "}
-              times the middle of the others. Something is other there: its own fault, another part, or its brothers'.
+              times the middle of the family. Something is other there: its own fault, another part, or its brothers'.
             </li>
           ))}
         </ul>

@@ -108,7 +108,12 @@ function unitOf(model: PastModel, daysAgo: number, index: number, random: () => 
   const failed = [...new Set(drawn.filter((one) => one.hasFailed).map((one) => one.section as string))];
   const isSwitchShorted = hasTransistor ? goes : null;
   const causes = [...failed, ...(isSwitchShorted ? ["switch"] : [])];
-  const symptoms = symptomsOf(causes, random);
+  const isLit = model.deviceKind === "monitor" || model.deviceKind === "television";
+  const symptoms = [
+    ...symptomsOf(causes, random),
+    // Of its own draw: lamps behind a picture go out where their rail sags.
+    ...(isLit && hasOutput && random() < 0.3 ? ["backlight_drops_out"] : []),
+  ];
   const isNothing = causes.length === 0;
   const ends = random();
   const outcome = isNothing ? "no_fault_found" : ends < 0.06 ? "declined" : ends < 0.09 ? "scrapped" : "repaired";
