@@ -248,6 +248,8 @@ export interface QualityPage {
     readonly count: number;
   } | null;
   readonly minutesCount: number;
+  /** Repaired units that were back with the same fault. */
+  readonly comebacks: CountedShare;
   readonly jobCount: number;
   readonly fewestCount: number;
 }

@@ -34,6 +34,13 @@ export async function qualityPage(scope: Scope, personId: string | null): Promis
     `SELECT c.tests, c.spent_minutes AS spent, c.quoted_minutes AS quoted FROM closed_jobs c WHERE ${own} ORDER BY c.number`,
     bind,
   );
+  const [returns] = await scope.sql<{ count: number; total: number }>(
+    `SELECT count(*)::int AS total, count(*) FILTER (WHERE EXISTS (SELECT 1 FROM jobs r WHERE r.comeback_of = c.job_id
+       AND coalesce(r.comeback_kind, 'same_fault') = 'same_fault'))::int AS count
+     FROM closed_jobs c WHERE ${own} AND c.outcome = 'repaired'`,
+    bind,
+  );
+  const { count = 0, total = 0 } = returns ?? {};
   const ratios = jobs.flatMap(({ spent, quoted }) => (spent && quoted ? [spent / quoted] : []));
   return {
     calibration: held,
@@ -54,6 +61,7 @@ export async function qualityPage(scope: Scope, personId: string | null): Promis
           }
         : null,
     minutesCount: ratios.length,
+    comebacks: { count, total, share: total >= fewest ? betaInterval(count, total) : null },
     jobCount: jobs.length,
     fewestCount: fewest,
   };

@@ -68,6 +68,12 @@ async function handOver({ jobId }: Unit): Promise<void> {
   await test.heavy.settled();
 }
 
+async function rule(key: string, value: unknown): Promise<void> {
+  const before = await get<readonly { key: string; sequence: number }[]>("/api/house-rules/changes");
+  const version = before.filter((one) => one.key === key).at(-1)?.sequence ?? 0;
+  await post("/api/house-rules/changes", { id: newId(), key, value, reason: null, changedAt: at, version, ...by });
+}
+
 const factsOf = async (jobId: string): Promise<JobFacts> => jobFacts(await get<JobDetail>(`/api/jobs/${jobId}`));
 
 describe("the casebook", () => {
@@ -128,11 +134,6 @@ describe("the casebook", () => {
     const changes = await get<ChangeLine[]>("/api/casebook/changes");
     const prior = changes.find((one) => one.kind === "prior" && one.count === 5) as ChangeLine;
     expect(prior.probability).toBeGreaterThan(prior.defaultProbability);
-    const rule = async (key: string, value: unknown) => {
-      const before = await get<readonly { key: string; sequence: number }[]>("/api/house-rules/changes");
-      const version = before.filter((one) => one.key === key).at(-1)?.sequence ?? 0;
-      await post("/api/house-rules/changes", { id: newId(), key, value, reason: null, changedAt: at, version, ...by });
-    };
     const next = await unit("Halden 24", 0.075);
     const told = async () =>
       (await factsOf(next.jobId)).record?.faults.filter(
@@ -180,6 +181,33 @@ describe("the casebook", () => {
     await request(test.app).put(`/api/jobs/${back}/comeback`).send(edit).expect(200);
     await test.heavy.settled();
     expect(await shown()).toEqual([4]);
+  });
+
+  it("keeps another shop's jobs apart, and counts them by the weight of the house", async () => {
+    const placeOf = async (jobId: string) =>
+      (await factsOf(jobId)).record?.parts.find((one) => one.level === "place" && one.subject === "C21");
+    const next = await unit("Halden 24", 0.075);
+    const own = await placeOf(next.jobId);
+    const shown = async () => get<KindPage>("/api/casebook/kind?maker=Quorvane&model=Halden%2024");
+    const before = await shown();
+    const foreign = await unit("Halden 24", 2.6, ["dead"]);
+    await test.inScope(({ rows }) =>
+      rows.jobs.update({ origin: { shop: "another", number: 7, importedAt: at } }, { id: foreign.jobId }),
+    );
+    await close(foreign);
+    const after = await shown();
+    expect([after.seenCount, after.foreignCount]).toEqual([before.seenCount, 1]);
+    expect(await placeOf(next.jobId)).toEqual(own);
+    await rule("record.otherShopsWeight", 0.5);
+    expect(await placeOf(next.jobId)).toEqual({
+      ...own,
+      failedCount: (own?.failedCount ?? 0) + 0.5,
+      seenCount: (own?.seenCount ?? 0) + 0.5,
+    });
+    // A job from there is not judged by itself either.
+    const itself = await placeOf(foreign.jobId);
+    expect(itself?.seenCount).toBe(own?.seenCount);
+    await rule("record.otherShopsWeight", 0);
   });
 
   it("tells the life of a series by parts that were looked at, and how verdicts in circuit held", async () => {

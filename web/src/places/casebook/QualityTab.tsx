@@ -37,6 +37,13 @@ export function QualityTab() {
             <Overrules quality={data} />
             <Tests quality={data} />
             <Minutes quality={data} />
+            <section className={classes.part} aria-label="Comebacks">
+              <h3>Back with the same fault</h3>
+              <p className={text.softLine}>
+                Of the repaired: {shareWords(data.comebacks.count, data.comebacks.total, data.comebacks.share)}. Those
+                that went out lately may still come.
+              </p>
+            </section>
           </div>
         </div>
       )}

@@ -30,12 +30,15 @@ export async function loadPast(ownerUrl: string, now: Date, isFolded = true): Pr
   try {
     await client.query("BEGIN");
     await client.query("SELECT pg_advisory_xact_lock(727002)");
+    // Every start but the first asks this and no more.
+    const known = await client.query("SELECT 1 FROM jobs WHERE number = $1", [firstPastNumber]);
+    if (known.rowCount !== 0) return false;
     const people = await client.query<{ id: string }>("SELECT id FROM people ORDER BY name");
     const rows = pastRows(
       now,
       people.rows.map((one) => one.id),
     );
-    // It is there already, or a demo from before it has jobs of these numbers.
+    // A demo from before it has jobs of these numbers.
     const last = firstPastNumber + (rows.get("jobs")?.length ?? 0) - 1;
     const taken = await client.query("SELECT 1 FROM jobs WHERE number <= $1 LIMIT 1", [last]);
     if (taken.rowCount !== 0 || people.rowCount === 0) return false;

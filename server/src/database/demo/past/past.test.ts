@@ -1,4 +1,4 @@
-import type { ChangeLine, KindPage, SeriesPage } from "@pale-cap/contract";
+import type { ChangeLine, KindPage, QualityPage, SeriesPage } from "@pale-cap/contract";
 import { betaInterval } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -83,6 +83,17 @@ describe("the casebook over a past whose truth is known", () => {
     expect(highRatio).toBeGreaterThan(switchAfterOutput);
     expect(found.defaultProbability).toBeCloseTo(0.035, 6);
     expect(found.probability).toBeGreaterThan(2 * found.defaultProbability);
+  });
+
+  it("counts what came back, of the whole shop and of one person", async () => {
+    const { comebacks } = await get<QualityPage>("/api/casebook/quality");
+    const units = simulatePast();
+    expect(comebacks.count).toBe(units.filter((one) => one.returnOf !== null).length);
+    expect(comebacks.total).toBe(units.filter((one) => one.outcome === "repaired").length);
+    const people = await get<readonly { id: string }[]>("/api/people");
+    const own = await Promise.all(people.map(({ id }) => get<QualityPage>(`/api/casebook/quality?person=${id}`)));
+    expect(own.reduce((sum, one) => sum + one.comebacks.total, 0)).toBe(comebacks.total);
+    expect(own.every((one) => one.comebacks.total > 50)).toBe(true);
   });
 
   it("calls no place worse than its like in models that have nothing of their own", async () => {
