@@ -108,6 +108,7 @@ async function ensureTemplate(demo: "demo" | "none"): Promise<string> {
     benchPort: unusedPort,
   });
   await untilHealthy(`http://127.0.0.1:${port}`, child);
+  await untilSettled(`http://127.0.0.1:${port}`);
   const gone = new Promise((resolve) => child.once("exit", resolve));
   child.kill("SIGTERM");
   await gone;
@@ -122,6 +123,16 @@ async function untilHealthy(address: string, child: ChildProcess): Promise<void>
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
   throw new Error("The server under test did not answer within 90 s.");
+}
+
+/** Every summary is folded: what is left to do would be done again in each copy. */
+async function untilSettled(address: string): Promise<void> {
+  for (let attempt = 0; attempt < 300; attempt++) {
+    const answer = await fetch(`${address}/api/bench`);
+    if (((await answer.json()) as { readonly isSettled: boolean }).isSettled) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error("The server under test did not come to rest within 30 s.");
 }
 
 async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
