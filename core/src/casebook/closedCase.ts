@@ -110,9 +110,11 @@ export function closedCase(facts: JobFacts, rules: JobRules, hasReturnedSame = f
   const causes = new Set<string>();
   const evidence = new Map<Finding, boolean>();
   const tests: TestWorth[] = [];
-  for (let round = 1; round <= roundNumber(own.acts); round++) {
-    const view = roundView(own, round);
-    const judgements = judgeBoard(view, rules.judgement);
+  const rounds = Array.from({ length: roundNumber(own.acts) }, (_, n): JudgedRound => {
+    const view = roundView(own, n + 1);
+    return { view, judgements: judgeBoard(view, rules.judgement) };
+  });
+  for (const { view, judgements } of rounds) {
     const told = jobEvidence(faultFacts(view), judgements, rules).evidence;
     for (const [finding, isSeen] of told) evidence.set(finding, isSeen || evidence.get(finding) === true);
     if (outcome !== "repaired" || hasReturnedSame) continue;
@@ -122,7 +124,12 @@ export function closedCase(facts: JobFacts, rules: JobRules, hasReturnedSame = f
   }
   return {
     ...{ topology, outcome, symptoms: own.symptoms, causes: [...causes], tests },
-    parts: closedParts(own, rules, !hasReturnedSame && (outcome === "repaired" || outcome === "no_fault_found")),
+    parts: closedParts(
+      own,
+      rounds[0] as JudgedRound,
+      rules,
+      !hasReturnedSame && (outcome === "repaired" || outcome === "no_fault_found"),
+    ),
     tallies: talliesOf(knowledge, causes, evidence),
   };
 }
@@ -188,9 +195,18 @@ function talliesOf(
   return tallies;
 }
 
-function closedParts(facts: JobFacts, rules: JobRules, hasWorked: boolean): readonly ClosedPart[] {
-  const first = roundView(facts, 1);
-  const judgements = judgeBoard(first, rules.judgement);
+/** A round of the job as it was found, judged by its own readings. */
+interface JudgedRound {
+  readonly view: JobFacts;
+  readonly judgements: ReadonlyMap<string, PartJudgement>;
+}
+
+function closedParts(
+  facts: JobFacts,
+  { view: first, judgements }: JudgedRound,
+  rules: JobRules,
+  hasWorked: boolean,
+): readonly ClosedPart[] {
   const inCircuit = {
     ...first,
     readings: first.readings.filter((one) => one.targetKind !== "part" || isInCircuit(one)),

@@ -4,6 +4,7 @@ import type {
   HandOver,
   HouseRuleChange,
   PaperSize,
+  QualityPage,
   ReportAudience,
   ReportDocument,
   RuleEffect,
@@ -44,6 +45,8 @@ export interface HeavyWork {
   reportFile(jobId: string, asked: ReportFileQuestion): Promise<Uint8Array>;
   /** How long a series lives, by closed jobs. */
   series(query: SeriesQuery): Promise<SeriesPage>;
+  /** How well the shop, or one person of it, judges. */
+  quality(personId: string | null): Promise<QualityPage>;
   /** Units of a family side by side. */
   familyGrid(jobId: string): Promise<FamilyGrid>;
   /** Index of the first of these 32-bit floats that is no finite number; -1 where all are. */

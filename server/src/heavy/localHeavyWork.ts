@@ -1,4 +1,5 @@
 import type { HandOver } from "@pale-cap/contract";
+import { qualityPage } from "../casebook/qualityPage";
 import { seriesPage } from "../casebook/seriesPages";
 import type { Database } from "../database/database";
 import { HttpProblem } from "../http/problems";
@@ -69,6 +70,7 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
       });
     },
     series: (query) => database.read(now(), (scope) => seriesPage(scope, query)),
+    quality: (personId) => database.read(now(), (scope) => qualityPage(scope, personId)),
     familyGrid: (jobId) => database.read(now(), (scope) => loadFamilyGrid(scope, jobId)),
     firstNotFinite: async (bytes) => {
       const floats = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

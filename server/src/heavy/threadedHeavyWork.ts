@@ -47,6 +47,7 @@ export function threadedHeavyWork(databaseUrl: string, realm: Realm, logger: Log
     report: (jobId, audience) => inThread((remote) => remote.report(jobId, audience)),
     reportFile: (jobId, asked) => inThread((remote) => remote.reportFile(jobId, asked)),
     series: (query) => inThread((remote) => remote.series(query)),
+    quality: (personId) => inThread((remote) => remote.quality(personId)),
     familyGrid: (jobId) => inThread((remote) => remote.familyGrid(jobId)),
     firstNotFinite: (bytes) => inThread((remote) => remote.firstNotFinite(bytes)),
     close: async () => {
