@@ -12,7 +12,7 @@ import {
   seededRandom,
 } from "@pale-cap/core";
 import type { PolicyBench } from "../policies";
-import { foilImpedance, type Impedance, inSeries, parallel } from "./foil";
+import { foilImpedance, type Impedance, inSeries, parallel } from "../../virtualSupply/foil";
 import type { Rates } from "./rates";
 import type { UnkindBoard, UnkindNet, UnkindPart } from "./unkindBoard";
 

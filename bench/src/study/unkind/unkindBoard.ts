@@ -1,5 +1,5 @@
 import { type CapacitorClass, type Section, seededRandom } from "@pale-cap/core";
-import { dried, type Foil, foilImpedance, newFoil } from "./foil";
+import { dried, type Foil, foilImpedance, newFoil } from "../../virtualSupply/foil";
 import type { Rates } from "./rates";
 
 export type FailureMode = "batch" | "dry" | "heat" | "tab" | "leak" | "open" | "short";
