@@ -193,6 +193,7 @@ const findings: Readonly<Record<string, string>> = {
   boost_diode_reads_shorted: "boost diode reads shorted",
   boost_volts_not_raised: "boost bulk only at the crest of the mains",
   bleeder_reads_open: "bleeder reads open",
+  start_resistor_reads_open: "start-up resistor reads open",
   fusible_reads_open: "fusible resistor reads open",
   varistor_reads_shorted: "varistor reads shorted",
   x_capacitor_bad: "capacitor across the mains shorted",

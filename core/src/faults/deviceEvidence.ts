@@ -178,6 +178,9 @@ function resistor(position: BoardPosition, section: Section | undefined, read: R
     case "bleeder_reads_open":
       note("bleeder_reads_open", verdict);
       return;
+    case "start_resistor_reads_open":
+      note("start_resistor_reads_open", verdict);
+      return;
     case "gate_parts_read_wrong":
       note("gate_parts_read_wrong", verdict);
   }

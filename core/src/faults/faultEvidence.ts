@@ -15,7 +15,7 @@ import { deviceEvidence, type Note } from "./deviceEvidence";
 import { drainClues } from "./drainClues";
 import type { FaultEvidence, SoftEvidence } from "./explanations";
 import { type Finding, isFinding, type TestFinding } from "./findings";
-import { capacitorFindings } from "./findingsOfPart";
+import { capacitorFindings, findingsOfPart } from "./findingsOfPart";
 import { historyCodes } from "./symptoms";
 
 const { shortedRailOhms, shortedBulkOhms, clearBulkOhms, openBulkRatio } = tradeConstants.faults;
@@ -54,9 +54,7 @@ export function jobEvidence(
   counter(facts, note);
   capacitors(facts, judgements, note, soft);
   const standing = tellingReadings(facts.readings);
-  for (const position of facts.positions) {
-    if (position.kind !== "electrolytic") deviceEvidence(facts, position, standing, note);
-  }
+  otherParts(facts, standing, note);
   rails(facts, standing, rules, note);
   drains(facts, rules, note);
   seen(facts, note);
@@ -64,6 +62,29 @@ export function jobEvidence(
   running(facts, evidence, note);
   for (const finding of soft.keys()) if (evidence.has(finding)) soft.delete(finding);
   return { evidence, soft };
+}
+
+/** Other parts by their own tests. What several of them could show is not seen only once each of these was tested and in order. */
+function otherParts(facts: JobFacts, standing: readonly Reading[], note: Note): void {
+  const told = new Map<TestFinding, { isSeen: boolean; count: number }>();
+  const able = new Map<TestFinding, number>();
+  for (const position of facts.positions.filter((one) => one.kind !== "electrolytic")) {
+    const section = facts.nets.find((net) => net.id === position.netId)?.section;
+    const own = new Map<TestFinding, boolean>();
+    deviceEvidence(facts, position, standing, (finding, isSeen) => {
+      if (isSeen !== null) own.set(finding, isSeen || own.get(finding) === true);
+    });
+    for (const finding of new Set([...findingsOfPart(position, section), ...own.keys()])) {
+      able.set(finding, (able.get(finding) ?? 0) + 1);
+    }
+    for (const [finding, isSeen] of own) {
+      const before = told.get(finding) ?? { isSeen: false, count: 0 };
+      told.set(finding, { isSeen: before.isSeen || isSeen, count: before.count + 1 });
+    }
+  }
+  for (const [finding, { isSeen, count }] of told) {
+    if (isSeen || count >= (able.get(finding) ?? 0)) note(finding, isSeen);
+  }
 }
 
 /** The sure part of it. */

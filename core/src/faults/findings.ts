@@ -52,6 +52,7 @@ export const testFindings = {
   boost_diode_reads_shorted: 0.005,
   boost_volts_not_raised: 0.01,
   bleeder_reads_open: 0.01,
+  start_resistor_reads_open: 0.005,
   fusible_reads_open: 0.005,
   varistor_reads_shorted: 0.005,
   x_capacitor_bad: 0.005,

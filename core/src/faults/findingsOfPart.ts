@@ -66,6 +66,7 @@ export function resistorSeat({ markedOhms }: BoardPosition, section: Section | u
   if (markedOhms <= mostOhms) return "fusible_reads_open";
   if (markedOhms < shuntBelowOhms) return "shunt_reads_open";
   if ((section === "bulk" || section === "pfc") && markedOhms >= leastBleederOhms) return "bleeder_reads_open";
+  if (section === "vcc" && markedOhms >= leastBleederOhms) return "start_resistor_reads_open";
   return "gate_parts_read_wrong";
 }
 

@@ -58,6 +58,8 @@ describe("where a part sits decides what it is", () => {
     ["resistor", null, cold("1,2", "resistance", null), 4.7, "fusible_reads_open"],
     ["resistor", "bulk", cold("1,2", "resistance", null), 22, "fusible_reads_open"],
     ["resistor", "bulk", cold("1,2", "resistance", 5e6), 220e3, "bleeder_reads_open"],
+    ["resistor", "vcc", cold("1,2", "resistance", 5e6), 470e3, "start_resistor_reads_open"],
+    ["resistor", "vcc", cold("1,2", "resistance", null), 22, "gate_parts_read_wrong"],
     ["resistor", "output", cold("1,2", "resistance", null), 0.1, null],
     ["ic", "vcc", cold("VCC,GND", "resistance", 3), null, "control_ic_reads_shorted"],
     ["ic", "standby", cold("VCC,GND", "resistance", 10), null, "standby_switcher_reads_shorted"],
@@ -82,6 +84,28 @@ describe("where a part sits decides what it is", () => {
     ],
   ] as const)("a bad %s at %s", (kind, section, reading, markedOhms, finding) => {
     expect(bad(kind, section, reading, markedOhms)).toEqual(finding === null ? [] : [finding]);
+  });
+});
+
+describe("what two parts could show", () => {
+  const coupler = (at: string) => samplePosition(at, { kind: "optocoupler" });
+  const lamp = (at: string, value: number | null) => [
+    sampleReading(at, {
+      quantity: "diode_drop",
+      value,
+      terminals: "A,K",
+      ...(value === null ? { coarseCode: "over_range" as const } : {}),
+    }),
+  ];
+  const told = (readings: readonly Reading[]) =>
+    evidenceOf(
+      sampleJob({ symptoms: [], nets: [], fittedParts: [], positions: [coupler("U2"), coupler("U6")], readings }),
+    ).get("coupler_or_reference_bad");
+  it("is not seen once both were tested, and seen with the first", () => {
+    expect(told(lamp("U2", 1.05))).toBeUndefined();
+    expect(told([...lamp("U2", 1.05), ...lamp("U6", 1.05)])).toBe(false);
+    expect(told([...lamp("U2", 1.05), ...lamp("U6", null)])).toBe(true);
+    expect(told(lamp("U6", null))).toBe(true);
   });
 });
 

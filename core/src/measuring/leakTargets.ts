@@ -9,6 +9,7 @@ import { isInCircuit, type QuantityKind } from "../readings/reading";
 import { liftedShare, liftingMinutes, type Proposal, probingMinutes } from "./proposal";
 
 const leakShare = 0.32;
+const confirmLeakFrom = 0.3;
 const { leakPrior, heldSeconds, leakSpanOhms } = tradeConstants.judgement;
 
 /**
@@ -33,7 +34,9 @@ export function leakTargets(
   return [...judgements.values()].flatMap(({ bankPositionIds: bank }) => {
     const staying = bank.filter((id) => {
       const judgement = judgements.get(id);
-      return judgement && !needsReplacement(judgement) && !goesAnyway.has(id);
+      // What is condemned by a short that was read in circuit may stand beside it: its own ohms tell.
+      const isBySomeShort = judgement?.mustReplace === false && (judgement.leakProbability ?? 0) >= confirmLeakFrom;
+      return judgement && (!needsReplacement(judgement) || isBySomeShort) && !goesAnyway.has(id);
     });
     const first = bank[0];
     if (first === undefined || seen.has(first) || staying.length === 0) return [];

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
 import type { JobFacts } from "../facts/jobFacts";
 import { judgeBoard } from "../judgement/judgeBoard";
+import type { Reading } from "../readings/reading";
 import { nextTargets } from "./nextTargets";
 
 /** C1 alone on the bulk, C2 alone on 5 V, C3 with C4 on 12 V. */
@@ -91,5 +92,31 @@ describe("nextTargets", () => {
       sampleReading(at, { quantity: "resistance", terminals, fittedPartId: null });
     const after = ask([read("F1", "1,2"), read("BR1", "L,+")]);
     expect(after.map((one) => [one.positionId, one.terminals])).toEqual([["at-BR1", "N,+"]]);
+  });
+  it("asks with a lead up for what a short beside it condemned, once", () => {
+    const short = [
+      sampleReading("C1", { value: 0.05, circuitState: "in_circuit" }),
+      sampleReading("C1", { quantity: "resistance", value: 0.1, circuitState: "in_circuit", frequencyHertz: null }),
+      sampleReading("C1", { value: 0.18, circuitState: "lead_lifted" }),
+      sampleReading("C1", { quantity: "capacitance", value: 470e-6, circuitState: "lead_lifted", frequencyHertz: 120 }),
+    ];
+    const asked = "C1 resistance lead_lifted";
+    expect(names({ readings: short })).toContain(asked);
+    const lifted = sampleReading("C1", { quantity: "resistance", value: 5e6, circuitState: "lead_lifted" });
+    expect(names({ readings: [...short, lifted] })).not.toContain(asked);
+  });
+  it("lifts a lead of a resistor that something beside it left open, once", () => {
+    const positions = [
+      ...board.positions,
+      samplePosition("R4", { kind: "resistor", markedOhms: 470e3, netId: "net-5" }),
+    ];
+    const read = (value: number, circuitState: "in_circuit" | "lead_lifted") =>
+      sampleReading("R4", { quantity: "resistance", value, circuitState, terminals: "1,2" });
+    const of = (...readings: readonly Reading[]) =>
+      names({ positions, readings, symptoms: ["dead"] }).filter((one) => one.startsWith("R4"));
+    expect(of()).toEqual(["R4 resistance in_circuit"]);
+    expect(of(read(269e3, "in_circuit"))).toEqual(["R4 resistance lead_lifted"]);
+    expect(of(read(470e3, "in_circuit"))).toEqual([]);
+    expect(of(read(269e3, "in_circuit"), read(469e3, "lead_lifted"))).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 import { type BoardPosition, foundPart, type PartKind } from "../board/board";
-import { deviceTests } from "../board/deviceTests";
+import { type DeviceTest, deviceTests } from "../board/deviceTests";
 import { type Section, sectionFacts } from "../board/sections";
 import { judgementConstants } from "../constants/judgementConstants";
 import { tradeConstants } from "../constants/tradeConstants";
@@ -9,6 +9,7 @@ import type { Finding } from "../faults/findings";
 import { findingsOfPart } from "../faults/findingsOfPart";
 import { firstSuspects, type Stage } from "../faults/firstSuspects";
 import { isEsrContradicted } from "../judgement/contradiction";
+import { judgeDevice } from "../judgement/judgeDevice";
 import { type ReplacementStrategy, replacementSet } from "../judgement/replacementSet";
 import type { PartJudgement } from "../judgement/verdict";
 import { entropyBits } from "../numerics/entropyBits";
@@ -154,7 +155,8 @@ function deviceTargets({ facts, deviceKind: kind, isChargeVerified, gains }: Que
     const told = gains
       ? informationOf(position, facts.nets.find((net) => net.id === position.netId)?.section, gains)
       : 0;
-    if (!test || (suspicion === 0 && told === 0)) return [];
+    const doubtful = test ? undefined : doubtfulTest(position, facts);
+    if (!(test ?? doubtful) || (suspicion === 0 && told === 0)) return [];
     const section = facts.nets.find((net) => net.id === position.netId)?.section;
     // Without a rail a part may sit on either side: it is treated as the dangerous one.
     const isMainsSide = section ? sectionFacts[section].isMainsSide : true;
@@ -162,15 +164,25 @@ function deviceTargets({ facts, deviceKind: kind, isChargeVerified, gains }: Que
     return [
       {
         positionId: position.id,
-        terminals: test.terminals || null,
-        quantity: test.quantity,
-        circuitState: "in_circuit",
-        minutes: probingMinutes,
+        terminals: (test ?? doubtful)?.terminals || null,
+        quantity: (test ?? doubtful)?.quantity ?? "resistance",
+        circuitState: test ? "in_circuit" : "lead_lifted",
+        minutes: test ? probingMinutes : liftingMinutes,
         gainBits: gains ? told * deviceShare : doubt * deviceShare * suspicion,
         isChargeOpen: isMainsSide && !isChargeVerified,
       },
     ];
   });
+}
+
+/** A test that was done in circuit and left it open, because something beside the part conducts: with a lead up it tells. */
+function doubtfulTest(position: BoardPosition, facts: JobFacts): DeviceTest | undefined {
+  const wasLifted = facts.readings.some(
+    (one) => one.targetId === position.id && !one.isWithdrawn && !isInCircuit(one) && one.value !== null,
+  );
+  if (wasLifted) return undefined;
+  return judgeDevice(position, facts, "found")?.lines.find((one) => one.outcome === "doubtful" && !one.test.isLive)
+    ?.test;
 }
 
 /**
