@@ -33,6 +33,7 @@ export * from "./orders/order";
 export * from "./photos/photo";
 export * from "./plans/plan";
 export * from "./power/power";
+export * from "./practice/hands";
 export * from "./problem";
 export * from "./quotes/quote";
 export * from "./readings/reading";

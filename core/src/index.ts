@@ -201,11 +201,15 @@ export {
   probePoints,
 } from "./measuring/probePoints";
 export type { ProposedTarget } from "./measuring/proposal";
+export { liftingMinutes, probingMinutes } from "./measuring/proposal";
 export { areTipsFirst } from "./measuring/tipsFirst";
 export { type UnitSlip, unitSlip } from "./measuring/unitSlip";
+export { entropyBits } from "./numerics/entropyBits";
 export { median } from "./numerics/median";
 export { percentile } from "./numerics/percentile";
 export { seededRandom } from "./numerics/seededRandom";
+export { actMinutes } from "./practice/actMinutes";
+export { itemChances, outsideItem } from "./practice/itemChances";
 export { fittedRippleVolts } from "./proof/asNewRipple";
 export { type BeforeAfter, beforeAfter } from "./proof/beforeAfter";
 export { startsToShow } from "./proof/coldStarts";

@@ -1,5 +1,7 @@
 import type { Scenario } from "@pale-cap/contract";
 import { seededRandom } from "@pale-cap/core";
+import { Hands } from "../practice/hands";
+import type { PracticeSupply } from "../practice/practiceSupply";
 import { VirtualSupply } from "../virtualSupply/virtualSupply";
 
 /** What the instruments of one bench share: the supply between their probes, the clock, and their noise. */
@@ -10,26 +12,56 @@ export class Bench {
   private readonly ticks: (() => void)[] = [];
   /** Opens the ports of so many benches; set by whoever listens. */
   openSets: ((count: number) => void) | null = null;
+  /** What hands do to a practice supply, and what comes of it; null: nobody practises here. */
+  hands: Hands | null = null;
+  /** Seconds that were waited for at once. */
+  private waited = 0;
 
-  /** @param now seconds, never running back */
+  /** @param clock seconds, never running back */
   constructor(
     readonly scenarios: readonly Scenario[],
-    readonly now: () => number,
+    private readonly clock: () => number,
   ) {
     const [first] = scenarios;
     if (!first) throw new Error("The simulated bench has no scenario.");
-    this.supply = new VirtualSupply(first, now());
+    this.supply = new VirtualSupply(first, this.now());
     this.random = seededRandom(first.seed);
+  }
+
+  /** Seconds on the bench: those of the clock, and those that were waited for. */
+  readonly now = (): number => this.clock() + this.waited;
+
+  /** Lets time pass on this bench alone, in steps in which everything has time to happen. */
+  wait(seconds: number): void {
+    const steps = Math.min(Math.max(Math.ceil(seconds / 20), 1), 120);
+    for (let step = 0; step < steps; step++) {
+      this.waited += seconds / steps;
+      this.supply.set({}, this.now());
+      this.tick();
+    }
   }
 
   /** Puts another supply on the bench: everything of the last one is gone, and the noise starts again from its seed. */
   choose(name: string): boolean {
     const scenario = this.scenarios.find((one) => one.name === name);
     if (!scenario) return false;
+    this.hands = null;
+    this.lay(scenario);
+    return true;
+  }
+
+  /** A supply to practise on. */
+  practise(supply: PracticeSupply): Hands {
+    this.hands = null;
+    this.lay(supply.scenario);
+    this.hands = new Hands(this, supply);
+    return this.hands;
+  }
+
+  private lay(scenario: Scenario): void {
     this.supply = new VirtualSupply(scenario, this.now());
     this.random = seededRandom(scenario.seed);
     for (const tell of this.listeners) tell();
-    return true;
   }
 
   onSupplyChanged(listener: () => void): void {
@@ -43,6 +75,7 @@ export class Bench {
 
   tick(): void {
     for (const guard of this.ticks) guard();
+    this.hands?.tick();
   }
 
   /** A value with normal noise, relative and absolute (Box and Muller). */

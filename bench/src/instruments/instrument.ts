@@ -1,17 +1,8 @@
-import { type InstrumentKind, overRange, type ProbeState, probeStates } from "@pale-cap/contract";
+import { type InstrumentKind, overRange, type ProbeState, probeStates, type Scenario } from "@pale-cap/contract";
 import type { Command } from "../protocol/commandLine";
 import { type ProbePoints, probePoints } from "../virtualSupply/probePoints";
 import type { Bench } from "./bench";
-
-/** An error as an instrument keeps it until it is asked for. */
-export class CommandError extends Error {
-  constructor(
-    readonly code: number,
-    message: string,
-  ) {
-    super(message);
-  }
-}
+import { CommandError } from "./commandError";
 
 /** What one command does: an answer line, or nothing. */
 export type Handler = (command: Command) => string | null;
@@ -98,13 +89,24 @@ export const toResolution = (value: number, smallest: number) => {
 
 /** Where an instrument's probes sit, with the commands that move them. */
 export class Probes {
-  points: ProbePoints | null = null;
+  private touched: { readonly text: string; readonly state: ProbeState } | null = null;
+  private found: { readonly on: Scenario; readonly points: ProbePoints | null } | null = null;
   connectedAtSeconds = 0;
 
   constructor(private readonly bench: Bench) {
     bench.onSupplyChanged(() => {
-      this.points = null;
+      this.touched = null;
     });
+  }
+
+  /** Where they sit on the board as it is now. */
+  get points(): ProbePoints | null {
+    const { scenario } = this.bench.supply;
+    if (!this.touched) return null;
+    if (this.found?.on !== scenario) {
+      this.found = { on: scenario, points: probePoints(scenario, this.touched.text, this.touched.state) };
+    }
+    return this.found.points;
   }
 
   readonly handlers: Readonly<Record<string, Handler>> = {
@@ -120,12 +122,16 @@ export class Probes {
 
   private connect(text: string, state: ProbeState): void {
     if (text.toUpperCase() === "NONE") {
-      this.points = null;
+      this.touched = null;
       return;
     }
-    const points = probePoints(this.bench.supply.scenario, text, state);
+    const { scenario } = this.bench.supply;
+    const points = probePoints(scenario, text, state);
     if (!points) throw new CommandError(-224, `No such point on this board: ${text}`);
-    this.points = points;
+    const refusal = this.bench.hands?.whyNotSo(points) ?? null;
+    if (refusal) throw new CommandError(-221, refusal);
+    this.touched = { text, state };
+    this.found = { on: scenario, points };
     this.connectedAtSeconds = this.bench.now();
   }
 }

@@ -1,8 +1,8 @@
 import { instrumentFunctions } from "@pale-cap/contract";
 import { drivingPointImpedance } from "@pale-cap/core";
 import type { Bench } from "./bench";
+import { CommandError } from "./commandError";
 import {
-  CommandError,
   type Handler,
   type Instrument,
   Probes,
@@ -33,7 +33,9 @@ export function lcr(bench: Bench): Instrument {
     const { points } = probes;
     if (!points) return null;
     const { supply } = bench;
-    if (Math.abs(supply.voltsBetween(points.nodes, bench.now())) > mostVolts) {
+    const volts = supply.voltsBetween(points.nodes, bench.now());
+    bench.hands?.beforeReading("lcr", true, points, volts);
+    if (Math.abs(volts) > mostVolts) {
       throw new CommandError(-240, "Volts on the probes: drain first");
     }
     const branches = supply.coldNetwork(points, frequencyHertz);

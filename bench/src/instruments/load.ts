@@ -1,8 +1,8 @@
 import { instrumentFunctions } from "@pale-cap/contract";
 import { ampsHeldAt } from "../virtualSupply/operation";
 import type { Bench } from "./bench";
+import { CommandError } from "./commandError";
 import {
-  CommandError,
   type Instrument,
   OwnLimits,
   positiveParameter,

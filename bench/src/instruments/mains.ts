@@ -1,8 +1,8 @@
 import { instrumentFunctions } from "@pale-cap/contract";
 import { printPartEntry } from "@pale-cap/core";
 import type { Bench } from "./bench";
+import { CommandError } from "./commandError";
 import {
-  CommandError,
   type Instrument,
   OwnLimits,
   positiveParameter,

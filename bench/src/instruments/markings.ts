@@ -1,7 +1,7 @@
 import type { Scenario, ScenarioDeviceKind } from "@pale-cap/contract";
 import type { PartEntry, PartKind } from "@pale-cap/core";
 
-const partKindOf: Readonly<Record<ScenarioDeviceKind, PartKind>> = {
+export const partKindOf: Readonly<Record<ScenarioDeviceKind, PartKind>> = {
   fuse: "fuse",
   ntc: "ntc",
   bridge: "bridge",
@@ -12,6 +12,10 @@ const partKindOf: Readonly<Record<ScenarioDeviceKind, PartKind>> = {
   choke: "choke",
   ic: "ic",
   optocoupler: "optocoupler",
+  varistor: "varistor",
+  film: "film",
+  connector: "connector",
+  regulator: "regulator",
 };
 
 /** What can be read on the board of a scenario: its markings and places, nothing of its truth. */

@@ -1,16 +1,8 @@
 import { instrumentFunctions, type ScenarioDevice } from "@pale-cap/contract";
 import { voltsUnderTestCurrent } from "@pale-cap/core";
 import type { Bench } from "./bench";
-import {
-  CommandError,
-  type Handler,
-  type Instrument,
-  Probes,
-  printNumber,
-  toDigits,
-  toResolution,
-  wordHandler,
-} from "./instrument";
+import { CommandError } from "./commandError";
+import { type Handler, type Instrument, Probes, printNumber, toDigits, toResolution, wordHandler } from "./instrument";
 
 const ohmsTestAmps = 1e-4;
 const diodeTestAmps = 1e-3;
@@ -33,6 +25,7 @@ export function multimeter(bench: Bench): Instrument {
     const { supply } = bench;
     if (!points) return what === "DCV" || what === "ACV" ? 0 : null;
     const volts = supply.voltsBetween(points.nodes, bench.now());
+    bench.hands?.beforeReading("multimeter", what !== "DCV" && what !== "ACV", points, volts);
     if (what === "DCV") return toResolution(bench.noisy(volts, 0.002, 0.0004), 1e-3);
     if (what === "ACV") return toResolution(Math.abs(bench.noisy(rippleVoltsRms(points.nodes[0]), 0.02, 0.0005)), 1e-3);
     if (Math.abs(volts) > 0.3) throw new CommandError(-240, "Volts on the probes: drain first");

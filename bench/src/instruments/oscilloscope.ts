@@ -3,8 +3,8 @@ import { sectionFacts } from "@pale-cap/core";
 import { probePoints } from "../virtualSupply/probePoints";
 import { voltsAt } from "../virtualSupply/waveform";
 import type { Bench } from "./bench";
+import { CommandError } from "./commandError";
 import {
-  CommandError,
   type Handler,
   type Instrument,
   Probes,

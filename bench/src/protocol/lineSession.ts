@@ -1,4 +1,5 @@
-import { CommandError, type Instrument } from "../instruments/instrument";
+import { CommandError } from "../instruments/commandError";
+import type { Instrument } from "../instruments/instrument";
 import { parseCommand } from "./commandLine";
 
 /** So many lines in a row that no instrument knows, and whoever speaks is none of ours. */

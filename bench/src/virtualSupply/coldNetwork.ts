@@ -1,10 +1,12 @@
 import type { Scenario, ScenarioDevice } from "@pale-cap/contract";
 import type { CircuitBranch } from "@pale-cap/core";
-import { groundOf, type ProbePoints } from "./probePoints";
+import { groundOf, nodesOfCapacitor, type ProbePoints } from "./probePoints";
 import { truePart } from "./truePart";
 
 /** What a shorted junction or winding still has. */
 const shortOhms = 0.08;
+/** A contact that is made, and what a sound film or varistor has. */
+const [contactOhms, insulationOhms] = [0.03, 50e6];
 const silicon = 0.52;
 const schottky = 0.18;
 
@@ -17,13 +19,15 @@ export function coldNetwork(
   points: ProbePoints | null,
   temperatureOf: (designator: string) => number,
   frequencyHertz: number,
+  openSpots: ReadonlySet<string> = new Set(),
 ): readonly CircuitBranch[] {
-  const can = (part: Scenario["capacitors"][number]): CircuitBranch => ({
-    kind: "capacitor",
-    from: part.net,
-    to: groundOf(scenario, part.net),
-    ...truePart(part, temperatureOf(part.at), Math.max(frequencyHertz, 100)),
-  });
+  const can = (part: Scenario["capacitors"][number]): CircuitBranch => {
+    const [from, to] = nodesOfCapacitor(scenario, part);
+    return {
+      ...{ kind: "capacitor", from, to },
+      ...truePart(part, temperatureOf(part.at), Math.max(frequencyHertz, 100)),
+    };
+  };
   const alone = points?.capacitor && points.state !== "IN" ? points.capacitor : null;
   if (alone) return [can(alone)];
   const loads = scenario.nets.flatMap((net): CircuitBranch[] =>
@@ -31,7 +35,11 @@ export function coldNetwork(
       ? []
       : [{ kind: "resistor", from: net.name, to: groundOf(scenario, net.name), ohms: net.boardOhms }],
   );
-  return [...scenario.capacitors.map(can), ...loads, ...scenario.devices.flatMap(branchesOf)];
+  return [
+    ...scenario.capacitors.map(can),
+    ...loads,
+    ...scenario.devices.filter((one) => !openSpots.has(one.at)).flatMap(branchesOf),
+  ];
 }
 
 /** A device as branches; an open one is none, a shorted one is a short between its pins. */
@@ -41,6 +49,8 @@ function branchesOf(device: ScenarioDevice): readonly CircuitBranch[] {
     from && to ? [{ kind: "resistor", from, to, ohms }] : [];
   const diode = (from: string | undefined, to: string | undefined, forwardVolts: number): CircuitBranch[] =>
     from && to ? [{ kind: "diode", from, to, forwardVolts }] : [];
+  // A regulator's switch stays on: what feeds it comes through, its output is no short.
+  if (condition === "shorted" && device.kind === "regulator") return resistor(pins.VCC, pins.OUT, shortOhms);
   if (condition === "shorted") {
     const [first, ...others] = Object.values(pins);
     return others.flatMap((other) => resistor(first, other, shortOhms));
@@ -55,6 +65,13 @@ function branchesOf(device: ScenarioDevice): readonly CircuitBranch[] {
       return resistor(pins["1"], pins["2"], device.ohms ?? 1000);
     case "choke":
       return windings(device);
+    case "regulator":
+      return resistor(pins.OUT, pins.GND, device.ohms ?? 20e3);
+    case "connector":
+      return resistor(pins["1"], pins["2"], contactOhms);
+    case "varistor":
+    case "film":
+      return resistor(pins["1"], pins["2"], insulationOhms);
     case "bridge": {
       const { L, N } = pins;
       const [plus, minus] = [pins["+"], pins["-"]];

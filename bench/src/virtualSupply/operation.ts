@@ -5,6 +5,7 @@ import {
   controlSupplyStart,
   type FilterCapacitor,
   flybackDiscontinuousCurrent,
+  halfSineCurrent,
   inductorCurrent,
   loadStepCourse,
   mainsBulk,
@@ -12,7 +13,19 @@ import {
   sectionFacts,
   steadyRipple,
 } from "@pale-cap/core";
-import { canSwitch, hasShortedOutput, isPathOpen, isPrimaryShorted } from "./primaryFaults";
+import { hasFailed } from "./fatedFoil";
+import {
+  canSwitch,
+  controlLeakAmps,
+  hasShortedOutput,
+  isBoosting,
+  isPathOpen,
+  isPrimaryShorted,
+  isRectifierOpen,
+  isStartOpen,
+  regulationRatio,
+  standbyOf,
+} from "./primaryFaults";
 import { truePart } from "./truePart";
 
 /** Everything outside the supply that decides how it runs. */
@@ -26,6 +39,8 @@ export interface Surroundings {
   /** Nets whose load swings: by how many amperes, how often. */
   readonly swings: ReadonlyMap<string, { readonly stepAmps: number; readonly hertz: number }>;
   readonly temperatureOf: (designator: string) => number;
+  /** Joints and contacts that are open now; absent: none. */
+  readonly openSpots?: ReadonlySet<string>;
 }
 
 export type OperationState = "off" | "no_bulk" | "shorted" | "waiting" | "hiccup" | "running";
@@ -94,21 +109,32 @@ export function operate(scenario: Scenario, around: Surroundings): Operation {
     blowsFuse: false,
   };
   if (!around.isMainsOn) return off;
-  if (around.isFuseBlown || isPathOpen(scenario)) return { ...off, state: "no_bulk" };
+  if (around.isFuseBlown || isPathOpen(scenario, around.openSpots)) return { ...off, state: "no_bulk" };
+  if (scenario.topology === "buck") return fedFromDirectCurrent(scenario, around, off);
   if (isPrimaryShorted(scenario)) return shorted(scenario, around, off);
 
   const bulkNets = scenario.nets.filter((net) => net.section === "bulk" || net.section === "pfc");
   const bulkParts = partsOn(scenario, bulkNets);
-  const isPfcRunning = scenario.pfcVolts != null;
+  const isPfcRunning = isBoosting(scenario);
+  const standby = standbyOf(scenario);
   const idle = course(scenario, around, scenario.idleWatts, bulkParts);
   const control = controlStart(scenario, around, idle.meanVolts);
-  if (!canSwitch(scenario)) return withBulk(off, "waiting", bulkNets, idle, scenario, control.startSeconds);
+  const isControlCut = isOpenNow(scenario, around, scenario.control.net);
+  const withStandby = (operation: Operation) =>
+    standby.isThere && standby.isGood ? alsoStandby(scenario, around, idle, operation) : operation;
+  if (standby.isThere && !standby.isGood) return withBulk(off, "waiting", bulkNets, idle, scenario, Infinity);
+  if (!canSwitch(scenario) || isControlCut)
+    return withStandby(
+      withBulk(off, "waiting", bulkNets, idle, scenario, isControlCut ? Infinity : control.startSeconds),
+    );
 
   const watts = outputWatts(scenario, around) / scenario.efficiencyRatio + scenario.idleWatts;
   const loaded = course(scenario, around, watts, bulkParts);
   const isLimiting = scenario.nets.some((net) => overLimitRatio(scenario, around, net) > gaveUpRatio);
-  const isOverloaded = hasShortedOutput(scenario) || isLimiting || loaded.outageRatio > 0.6;
-  if (!control.doesStart || isOverloaded) return hiccup(scenario, off, bulkNets, idle, control);
+  const isMainNet = (name: string) =>
+    !standby.isThere || scenario.nets.find((net) => net.name === name)?.section !== "standby";
+  const isOverloaded = hasShortedOutput(scenario, isMainNet) || isLimiting || loaded.outageRatio > 0.6;
+  if (!control.doesStart || isOverloaded) return withStandby(hiccup(scenario, off, bulkNets, idle, control));
 
   const bulk = isPfcRunning && loaded.outageRatio === 0 ? boosted(scenario, watts, bulkParts, around) : loaded;
   const nets = new Map<string, NetCourse>(
@@ -125,6 +151,7 @@ export function operate(scenario: Scenario, around: Surroundings): Operation {
     }
     runRail(scenario, around, net, bulk, nets, capacitorWatts);
   }
+  cut(scenario, around, nets);
   return {
     state: "running",
     nets,
@@ -134,6 +161,84 @@ export function operate(scenario: Scenario, around: Surroundings): Operation {
     capacitorWatts,
     blowsFuse: false,
   };
+}
+
+/** Whether a joint or contact in a path is open now. */
+const isOpenNow = (scenario: Scenario, around: Surroundings, path: string) =>
+  scenario.devices.some((one) => one.weak?.path === path && around.openSpots?.has(one.at));
+
+/** Behind an open joint, and behind an open rectifier, there is nothing. */
+function cut(scenario: Scenario, around: Surroundings, nets: Map<string, NetCourse>): void {
+  for (const net of scenario.nets) {
+    const feeding = net.behind ?? net.name;
+    const isDead = isRectifierOpen(scenario, feeding) || isOpenNow(scenario, around, net.name);
+    if (isDead && nets.has(net.name)) nets.set(net.name, still(0));
+  }
+}
+
+/** The standby runs by itself, whatever the main converter does. */
+function alsoStandby(scenario: Scenario, around: Surroundings, idle: BulkState, operation: Operation): Operation {
+  const nets = new Map(operation.nets);
+  const capacitorWatts = new Map(operation.capacitorWatts);
+  const own = scenario.nets.filter((net) => net.section === "standby");
+  if (hasShortedOutput(scenario, (name) => own.some((net) => net.name === name))) {
+    for (const net of own) {
+      const pulses = { periodSeconds: 0.4, onRatio: 0.05, lowVolts: 0, highVolts: 0.2 * (net.nominalVolts ?? 0) };
+      nets.set(net.name, { ...still(0.05), pulses });
+    }
+    return { ...operation, nets };
+  }
+  for (const net of own) runRail(scenario, around, net, idle, nets, capacitorWatts);
+  cut(scenario, around, nets);
+  const watts = own.reduce((sum, net) => sum + ampsOf(around, net) * (net.nominalVolts ?? 0), 0);
+  return { ...operation, nets, capacitorWatts, inputWatts: operation.inputWatts + watts / 0.7 };
+}
+
+/** A board of regulators behind an adapter: no mains on it at all. */
+function fedFromDirectCurrent(scenario: Scenario, around: Surroundings, off: Operation): Operation {
+  const feed = scenario.nets.find((net) => net.section === "other");
+  const volts = feed?.nominalVolts ?? 12;
+  const nets = new Map<string, NetCourse>(feed ? [[feed.name, still(volts)]] : []);
+  const capacitorWatts = new Map<string, number>();
+  const fed: BulkState = { meanVolts: volts, peakToPeakVolts: 0, outageRatio: 0, outageSeconds: 0 };
+  if (feed && hasShortedOutput(scenario, (name) => name === feed.name)) {
+    return { ...off, state: "hiccup", nets: new Map([[feed.name, still(0.1)]]), inputWatts: 3, inputAmps: 0.3 };
+  }
+  let watts = 0.3;
+  for (const net of scenario.nets.filter((one) => one !== feed && one.nominalVolts != null && one.behind == null)) {
+    const regulator = scenario.devices.find((one) => one.role === "regulator" && one.pins.OUT === net.name);
+    const isShort = hasShortedOutput(scenario, (name) => name === net.name);
+    if (regulator?.condition === "open" || isShort) nets.set(net.name, still(isShort ? 0.03 : 0));
+    else if (regulator?.condition === "shorted") nets.set(net.name, still(volts * 0.96));
+    else runRail(scenario, around, net, fed, nets, capacitorWatts);
+    watts += (ampsOf(around, net) * (nets.get(net.name)?.meanVolts ?? 0)) / scenario.efficiencyRatio;
+  }
+  cut(scenario, around, nets);
+  const runs = { state: "running", nets, capacitorWatts, inputWatts: watts, inputAmps: watts / volts } as const;
+  return { ...off, ...runs, startSeconds: 0.02 };
+}
+
+/** What a converter gives an output, by its shape. */
+function sourceOf({ topology, switchingHertz: hertz }: Scenario, net: ScenarioNet, amps: number) {
+  const fullLoad = net.fullLoadAmps ?? Math.max(amps, 0.1);
+  switch (topology) {
+    case "flyback":
+      return flybackDiscontinuousCurrent({
+        switchingHertz: hertz,
+        peakAmps: (2 * Math.max(amps, 1e-3)) / 0.38,
+        fallRatio: 0.35,
+        riseSeconds: 0.02 / hertz,
+      });
+    case "resonant":
+      return halfSineCurrent({ halfHertz: 2 * hertz, meanAmps: Math.max(amps, 1e-3) });
+    default:
+      return inductorCurrent({
+        switchingHertz: topology === "half_bridge" ? 2 * hertz : hertz,
+        loadAmps: amps,
+        swingAmps: 0.3 * fullLoad,
+        dutyRatio: 0.4,
+      });
+  }
 }
 
 /** Volts on a rail and its second bank, with switching ripple from core and what the mains leaves on it. */
@@ -147,7 +252,7 @@ function runRail(
 ): void {
   const behind = scenario.nets.find((one) => one.behind === net.name);
   const amps = ampsOf(around, net) + (behind ? ampsOf(around, behind) : 0);
-  const nominal = net.nominalVolts ?? 0;
+  const nominal = (net.nominalVolts ?? 0) * regulated(scenario, net);
   const before = partsOn(scenario, [net]);
   const after = behind ? partsOn(scenario, [behind]) : [];
   const choke = behind && chokeBetween(scenario, net.name, behind.name);
@@ -155,16 +260,7 @@ function runRail(
   const branch = (part: ScenarioCapacitor): FilterCapacitor => truePart(part, around.temperatureOf(part.at), hertz);
   let ripple: SteadyRipple | null = null;
   if (before.length > 0) {
-    const fullLoad = net.fullLoadAmps ?? Math.max(amps, 0.1);
-    const source =
-      scenario.topology === "flyback"
-        ? flybackDiscontinuousCurrent({
-            switchingHertz: hertz,
-            peakAmps: (2 * Math.max(amps, 1e-3)) / 0.38,
-            fallRatio: 0.35,
-            riseSeconds: 0.02 / hertz,
-          })
-        : inductorCurrent({ switchingHertz: hertz, loadAmps: amps, swingAmps: 0.3 * fullLoad, dutyRatio: 0.4 });
+    const source = sourceOf(scenario, net, amps);
     const hasAfter = choke && after.length > 0;
     ripple = steadyRipple(source, {
       before: before.map(branch),
@@ -188,13 +284,38 @@ function runRail(
       switchingPeakToPeak: found?.peakToPeak ?? 0,
       mainsPeakToPeak: mains,
       pulses: null,
-      swing: swingOf(net, around.swings.get(one.name) ?? null, [...before, ...after].map(branch)),
+      swing:
+        ownSwing(net, one.name, before.map(branch)) ??
+        swingOf(net, around.swings.get(one.name) ?? null, [...before, ...after].map(branch)),
     });
   });
   [...before, ...after].forEach((part, n) => {
     const rms = ripple?.capacitorAmps[n]?.rms ?? 0;
     heat(capacitorWatts, part, rms, around);
   });
+}
+
+/** How an output stands beside what it should: a dried capacitor in the loop lets it stand a little high. */
+function regulated(scenario: Scenario, net: ScenarioNet): number {
+  const isStandby = net.section === "standby" && standbyOf(scenario).isThere;
+  const isLoopDry = scenario.capacitors.some(
+    (part) =>
+      !isStandby && hasFailed(part) && scenario.nets.some((one) => one.name === part.net && one.section === "feedback"),
+  );
+  return regulationRatio(scenario, isStandby) * (isLoopDry ? 1.12 : 1);
+}
+
+/** With too little ESR in its bank the loop swings by itself. */
+function ownSwing(net: ScenarioNet, name: string, parts: readonly FilterCapacitor[]): NetCourse["swing"] {
+  const { loop, nominalVolts } = net;
+  if (!loop?.leastEsrOhms || net.name !== name || parts.length === 0) return null;
+  const esrOhms = 1 / parts.reduce((sum, one) => sum + 1 / Math.max(one.esrOhms, 1e-4), 0);
+  if (esrOhms >= loop.leastEsrOhms) return null;
+  const periodSeconds = 1 / loop.crossoverHertz;
+  return {
+    periodSeconds,
+    voltsAfter: (seconds) => -0.03 * (nominalVolts ?? 0) * Math.sin((2 * Math.PI * seconds) / periodSeconds),
+  };
 }
 
 /** What a load that holds an output at these volts draws: by the output's ohms, or as far into its limit as it has to. */
@@ -262,11 +383,15 @@ function course(
   const { voltsRms, hertz } = scenario.mains;
   const peak = Math.SQRT2 * voltsRms;
   const trues = parts.map((part) => truePart(part, around.temperatureOf(part.at), 100));
-  const farads = trues.reduce((sum, one) => sum + one.capacitanceFarads, 0.1e-6);
-  const siemens = trues.reduce((sum, one) => sum + 1 / one.esrOhms, 1e-3);
+  const { isDoubler = false } = scenario;
+  // Of a doubler each half is charged by itself: the smaller one decides.
+  const farads = isDoubler
+    ? Math.max(2 / trues.reduce((sum, one) => sum + 1 / one.capacitanceFarads, 1e-9), 0.1e-6)
+    : trues.reduce((sum, one) => sum + one.capacitanceFarads, 0.1e-6);
+  const siemens = trues.reduce((sum, one) => sum + 1 / one.esrOhms, 1e-3) / (isDoubler ? 2 : 1);
   try {
     const found = mainsBulk({
-      topology: "bridge",
+      topology: isDoubler ? "doubler" : "bridge",
       mainsVoltsRms: voltsRms,
       mainsHertz: hertz,
       sourceOhms: sourceOhms(scenario, around, watts),
@@ -341,7 +466,13 @@ function controlStart(scenario: Scenario, around: Surroundings, bulkVolts: numbe
   const swing = control.startVolts - control.stopVolts;
   // Gate pulses drop across the ESR: what is left of the swing has to last until the winding takes over.
   const left = swing - gateAmps * esrOhms;
-  const start = controlSupplyStart({ ...control, capacitanceFarads: farads, bulkVolts: Math.max(bulkVolts, 1) });
+  const start = controlSupplyStart({
+    ...control,
+    ...(isStartOpen(scenario) ? { startOhms: 1e9 } : {}),
+    quiescentAmps: control.quiescentAmps + controlLeakAmps(scenario),
+    capacitanceFarads: farads,
+    bulkVolts: Math.max(bulkVolts, 1),
+  });
   const runSeconds = (farads * swing) / control.operatingAmps;
   return {
     ...start,

@@ -1,4 +1,11 @@
-import { coldGround, hotGround, type ProbeState, type Scenario, type ScenarioCapacitor } from "@pale-cap/contract";
+import {
+  bulkMiddle,
+  coldGround,
+  hotGround,
+  type ProbeState,
+  type Scenario,
+  type ScenarioCapacitor,
+} from "@pale-cap/contract";
 import { sectionFacts } from "@pale-cap/core";
 
 /** Where two probes sit: two nodes, and the part between them where a part was named. */
@@ -17,6 +24,15 @@ export function groundOf(scenario: Scenario, netName: string): string {
   return net && sectionFacts[net.section].isMainsSide ? hotGround : coldGround;
 }
 
+/** Between which nodes a capacitor lies: a net and its ground, or one half of a doubler's bulk. */
+export function nodesOfCapacitor(scenario: Scenario, part: ScenarioCapacitor): readonly [string, string] {
+  const ground = groundOf(scenario, part.net);
+  const section = scenario.nets.find((one) => one.name === part.net)?.section;
+  if (!scenario.isDoubler || section !== "bulk") return [part.net, ground];
+  const [upper] = scenario.capacitors.filter((one) => one.net === part.net);
+  return upper?.at === part.at ? [part.net, bulkMiddle] : [bulkMiddle, ground];
+}
+
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /**
@@ -27,8 +43,7 @@ const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().t
  */
 export function probePoints(scenario: Scenario, text: string, state: ProbeState): ProbePoints | null {
   const capacitor = scenario.capacitors.find((one) => sameName(one.at, text)) ?? null;
-  if (capacitor)
-    return { text, nodes: [capacitor.net, groundOf(scenario, capacitor.net)], capacitor, part: capacitor.at, state };
+  if (capacitor) return { text, nodes: nodesOfCapacitor(scenario, capacitor), capacitor, part: capacitor.at, state };
   const net = scenario.nets.find((one) => sameName(one.name, text));
   if (net) return { text, nodes: [net.name, groundOf(scenario, net.name)], capacitor: null, part: "", state };
   const device = scenario.devices.find((one) => sameName(one.at, text));
@@ -49,6 +64,7 @@ function nodeOf(scenario: Scenario, text: string): string | null {
   const nodes = [
     hotGround,
     coldGround,
+    ...(scenario.isDoubler ? [bulkMiddle] : []),
     ...scenario.nets.map((net) => net.name),
     ...scenario.devices.flatMap((one) => Object.values(one.pins)),
   ];

@@ -1,5 +1,7 @@
 import type { ScenarioCapacitor } from "@pale-cap/contract";
 import { expectedEsr, seriesResistanceTemperatureFactor } from "@pale-cap/core";
+import { fatedFoil } from "./fatedFoil";
+import { foilImpedance } from "./foil";
 
 /** A capacitor as it really is at a temperature and frequency: what no instrument shows without its own errors. */
 export interface TruePart {
@@ -12,6 +14,9 @@ export interface TruePart {
 /** Inductance of a radial can of usual size. */
 const eslHenrys = 12e-9;
 
+/** What is left of a part that is open. */
+const [openFarads, openOhms] = [20e-12, 50e6];
+
 /** Sound parts leak a little: a time constant of minutes, as a formed oxide has. */
 const formedSeconds = 400;
 
@@ -20,6 +25,7 @@ const formedSeconds = 400;
  * capacitance in the cold, 0.25 % for each kelvin.
  */
 export function truePart(part: ScenarioCapacitor, temperatureCelsius: number, frequencyHertz: number): TruePart {
+  if (part.fate) return byFoil(part, temperatureCelsius, frequencyHertz);
   const [microfarads = 1, ratedVolts = 1] = part.marking;
   const [diameter = 5, height = 11] = part.can;
   const marked = microfarads / 1e6;
@@ -42,5 +48,18 @@ export function truePart(part: ScenarioCapacitor, temperatureCelsius: number, fr
     esrOhms: part.esrRatio * fresh.seriesResistance20CelsiusOhms * factorRatio + Math.max(oxideOhms, 0),
     eslHenrys,
     leakageOhms: part.leakageOhms ?? formedSeconds / marked,
+  };
+}
+
+/** A part that is told as a foil: what it shows at this frequency and temperature, its leak apart. */
+function byFoil(part: ScenarioCapacitor, temperatureCelsius: number, frequencyHertz: number): TruePart {
+  const foil = fatedFoil(part);
+  const z = foilImpedance({ ...foil, leakOhms: Number.POSITIVE_INFINITY }, frequencyHertz, temperatureCelsius);
+  if (!z) return { capacitanceFarads: openFarads, esrOhms: openOhms, eslHenrys, leakageOhms: null };
+  return {
+    capacitanceFarads: -1 / (2 * Math.PI * frequencyHertz * z.im),
+    esrOhms: z.re,
+    eslHenrys,
+    leakageOhms: Number.isFinite(foil.leakOhms) ? foil.leakOhms : formedSeconds / foil.farads,
   };
 }

@@ -1,9 +1,15 @@
-import type { Scenario, ScenarioNet } from "@pale-cap/contract";
+import { bulkMiddle, type Scenario, type ScenarioNet } from "@pale-cap/contract";
 import { type CircuitBranch, sectionFacts } from "@pale-cap/core";
 import { coldNetwork } from "./coldNetwork";
 import { ampsHeldAt, type NetCourse, type Operation, operate, ownHeatKelvin, partsOn } from "./operation";
 import type { ProbePoints } from "./probePoints";
 import { truePart } from "./truePart";
+
+/** The node of what is on no board. */
+const offTheBoard = "off the board";
+
+/** A joint that opens in the cold does so below the one, one that opens with heat above the other; moved, it stays open so long. */
+const [coldBelowCelsius, warmAboveCelsius, movedSeconds] = [10, 50, 20];
 
 /** What one load takes: amperes or watts; with a swing between its amperes and others, so many times a second. */
 export interface DrawnLoad {
@@ -52,12 +58,141 @@ export class VirtualSupply {
   private afterglow: { readonly operation: Operation; readonly from: number; readonly until: number } | null = null;
   private holdUp: number | null = null;
   private known: { readonly key: string; readonly operation: Operation } | null = null;
+  /** Until when a contact that was moved stays open. */
+  private readonly movedUntil = new Map<string, number>();
+  /** Counts the changes of its parts. */
+  private revision = 0;
 
   constructor(
-    readonly scenario: Scenario,
+    private board: Scenario,
     startSeconds: number,
   ) {
     this.at = startSeconds;
+  }
+
+  /** What is lifted or out: it is on the board no more. */
+  private readonly offBoard = new Set<string>();
+  private seen: Scenario | null = null;
+  private running: Scenario | null = null;
+
+  /** The supply as probes find it now: what is off the board stands by itself. */
+  get scenario(): Scenario {
+    this.seen ??= {
+      ...this.board,
+      capacitors: this.board.capacitors.map((part) => (this.isOff(part.at) ? { ...part, net: offTheBoard } : part)),
+      devices: this.board.devices.map((one) =>
+        this.isOff(one.at)
+          ? { ...one, pins: Object.fromEntries(Object.keys(one.pins).map((pin) => [pin, `off ${one.at}.${pin}`])) }
+          : one,
+      ),
+    };
+    return this.seen;
+  }
+
+  /** As it runs: what is off the board is as good as open. */
+  private get runningBoard(): Scenario {
+    this.running ??= {
+      ...this.board,
+      capacitors: this.board.capacitors.filter((part) => !this.isOff(part.at)),
+      devices: this.board.devices.map((one) => (this.isOff(one.at) ? { ...one, condition: "open" } : one)),
+    };
+    return this.running;
+  }
+
+  isOff(designator: string): boolean {
+    return this.offBoard.has(designator);
+  }
+
+  /** Takes a part off the board, by a lead or as a whole, or puts it back. */
+  setOff(designator: string, isOff: boolean, nowSeconds: number): void {
+    this.advance(nowSeconds);
+    if (isOff) this.offBoard.add(designator);
+    else this.offBoard.delete(designator);
+    this.alter((board) => board, nowSeconds);
+  }
+
+  /** The board with every part in its place. */
+  get wholeBoard(): Scenario {
+    return this.board;
+  }
+
+  /** Another part, another condition: what it holds and how warm it is stays. */
+  alter(change: (board: Scenario) => Scenario, nowSeconds: number): void {
+    this.advance(nowSeconds);
+    this.board = change(this.board);
+    this.seen = null;
+    this.running = null;
+    this.revision += 1;
+    this.set({}, nowSeconds);
+  }
+
+  /** A new fuse is in. */
+  replaceFuse(nowSeconds: number): void {
+    this.isFuseBlown = false;
+    this.alter((board) => board, nowSeconds);
+  }
+
+  get hasBlownFuse(): boolean {
+    return this.isFuseBlown;
+  }
+
+  /** Blows it, as something outside knows that it would. */
+  blowFuse(nowSeconds: number): void {
+    this.isFuseBlown = true;
+    this.alter((board) => board, nowSeconds);
+  }
+
+  /** An iron, a spray or warm air at one part: it goes back to its surroundings by itself. */
+  bringTo(designator: string, celsius: number, nowSeconds: number): void {
+    this.advance(nowSeconds);
+    this.celsius.set(designator, celsius);
+    this.revision += 1;
+  }
+
+  /** Somebody moves a contact: a bad one opens for a while. */
+  move(designator: string, nowSeconds: number): void {
+    this.advance(nowSeconds);
+    this.movedUntil.set(designator, nowSeconds + movedSeconds);
+    this.revision += 1;
+  }
+
+  /** Joints and contacts that are open now. */
+  openSpots(): ReadonlySet<string> {
+    return new Set(
+      this.board.devices
+        .filter(({ at, weak }) => {
+          switch (weak?.opens) {
+            case "always":
+              return true;
+            case "cold":
+              return this.temperatureOf(at) < coldBelowCelsius;
+            case "warm":
+              return this.temperatureOf(at) > warmAboveCelsius;
+            case "handled":
+              return (this.movedUntil.get(at) ?? 0) > this.at;
+            default:
+              return false;
+          }
+        })
+        .map(({ at }) => at),
+    );
+  }
+
+  /** What a net holds, in joules. */
+  joulesAt(name: string): number {
+    const volts = this.held.get(name) ?? 0;
+    return (this.faradsOn(name) * volts ** 2) / 2;
+  }
+
+  private faradsOn(name: string): number {
+    const farads = this.board.capacitors
+      .filter((part) => part.net === name)
+      .map((part) => truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads);
+    const isInRow = this.board.isDoubler && this.board.nets.some((net) => net.name === name && net.section === "bulk");
+    const sum = isInRow
+      ? 1 / farads.reduce((all, one) => all + 1 / one, 1e-9)
+      : farads.reduce((all, one) => all + one, 0);
+    return sum + 1e-8;
   }
 
   get state(): SupplySettings {
@@ -76,20 +211,24 @@ export class VirtualSupply {
   /** How it runs now. Temperatures count in steps of 2 K, so that a warming can does not ask core anew at each reading. */
   operation(): Operation {
     const warm = this.scenario.capacitors.map((part) => Math.round(this.temperatureOf(part.at) / 2));
+    const openSpots = this.openSpots();
     const key = JSON.stringify([
       this.settings.isMainsOn,
       this.settings.lampWatts,
       this.settings.isIsolated,
       this.settings.loads,
       this.isFuseBlown,
+      this.revision,
+      [...openSpots],
       warm,
     ]);
     if (this.known?.key === key) return this.known.operation;
-    const operation = operate(this.scenario, {
+    const operation = operate(this.runningBoard, {
       ...this.settings,
       isFuseBlown: this.isFuseBlown,
       loadAmps: this.loadAmps(),
       swings: this.swings(),
+      openSpots: new Set([...openSpots, ...this.offBoard]),
       temperatureOf: (designator) => 2 * Math.round(this.temperatureOf(designator) / 2),
     });
     this.known = { key, operation };
@@ -120,9 +259,21 @@ export class VirtualSupply {
 
   /** Direct volts between two probes; nodes that are no nets float with their ground. */
   voltsBetween([red, black]: readonly [string, string], nowSeconds: number): number {
-    const of = (node: string) =>
-      this.scenario.nets.some((net) => net.name === node) ? this.net(node, nowSeconds).meanVolts : 0;
+    const of = (node: string): number => {
+      if (node === bulkMiddle) return this.middleVolts(nowSeconds);
+      return this.scenario.nets.some((net) => net.name === node) ? this.net(node, nowSeconds).meanVolts : 0;
+    };
     return of(red) - of(black);
+  }
+
+  /** Between two halves in a row: the smaller one takes the larger share. */
+  private middleVolts(nowSeconds: number): number {
+    const net = this.scenario.nets.find((one) => one.section === "bulk");
+    if (!net) return 0;
+    const [upper = 1, lower = 1] = this.scenario.capacitors
+      .filter((part) => part.net === net.name)
+      .map((part) => truePart(part, this.temperatureOf(part.at), 100).capacitanceFarads);
+    return (this.net(net.name, nowSeconds).meanVolts * upper) / (upper + lower);
   }
 
   temperatureOf(designator: string): number {
@@ -134,7 +285,13 @@ export class VirtualSupply {
     const devices = this.isFuseBlown
       ? this.scenario.devices.map((one) => (one.kind === "fuse" ? { ...one, condition: "open" as const } : one))
       : this.scenario.devices;
-    return coldNetwork({ ...this.scenario, devices }, points, (at) => this.temperatureOf(at), frequencyHertz);
+    return coldNetwork(
+      { ...this.scenario, devices },
+      points,
+      (at) => this.temperatureOf(at),
+      frequencyHertz,
+      this.openSpots(),
+    );
   }
 
   /** Total capacitance between two nodes, as a slow meter charges it. */
@@ -228,7 +385,7 @@ export class VirtualSupply {
     const parts = this.scenario.capacitors
       .filter((part) => part.net === net.name)
       .map((part) => truePart(part, this.temperatureOf(part.at), 100));
-    const farads = parts.reduce((sum, one) => sum + one.capacitanceFarads, 1e-8);
+    const farads = this.faradsOn(net.name);
     const { drain } = this.settings;
     const isDrained = drain?.net === net.name;
     const siemens =
@@ -279,6 +436,11 @@ export class VirtualSupply {
     const drawn = [...this.loadAmps().values()].reduce((sum, amps) => sum + amps, 0);
     const loadRatio = operation.state === "running" ? Math.min(0.25 + drawn / full, 1) : 0;
     const share = 1 - Math.exp(-seconds / timeConstantSeconds);
+    const isTold = (at: string) =>
+      masses.some((mass) => mass.at === at) || this.scenario.capacitors.some((part) => part.at === at);
+    for (const [at, now] of this.celsius) {
+      if (!isTold(at)) this.celsius.set(at, ambientCelsius + (now - ambientCelsius) * (1 - share));
+    }
     for (const mass of masses) {
       const goal = ambientCelsius + mass.kelvinAtFullLoad * loadRatio;
       const now = this.temperatureOf(mass.at);

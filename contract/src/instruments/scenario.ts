@@ -1,7 +1,15 @@
-import { type CapacitorClass, capacitorClasses, type Section, sections } from "@pale-cap/core";
+import {
+  type CapacitorClass,
+  capacitorClasses,
+  type Section,
+  sections,
+  type Topology,
+  topologies,
+} from "@pale-cap/core";
 import type { InferType } from "yup";
 import {
   array,
+  boolean,
   finiteNumber,
   mixed,
   nullableBetween,
@@ -34,10 +42,19 @@ const scenarioNetSchema = strictObject({
   /** Above it the output gives way, and a tenth further on the supply gives up and tries again. */
   currentLimitAmps: nullablePositive(300).optional(),
   /** Where the regulation loop crosses over, and where its integrator sets in: how a step of load dips and recovers. */
-  loop: strictObject({ crossoverHertz: positive(500e3), integratorHertz: positive(100e3) })
+  loop: strictObject({
+    crossoverHertz: positive(500e3),
+    integratorHertz: positive(100e3),
+    /** Below so much ESR of its bank it swings by itself. */
+    leastEsrOhms: nullablePositive(1).optional(),
+  })
     .nullable()
     .optional(),
 });
+
+/** How a part goes, by the physics of its foil. */
+export const capacitorFates = ["new", "dry", "heat", "tab", "leak", "open", "short"] as const;
+export type CapacitorFate = (typeof capacitorFates)[number];
 
 const scenarioCapacitorSchema = strictObject({
   at: textField(12),
@@ -57,6 +74,17 @@ const scenarioCapacitorSchema = strictObject({
   nearbyHeatKelvin: finiteNumber().min(0).max(100).required(),
   /** What the eye finds. */
   looks: nullableText(80),
+  /**
+   * Its truth as a foil; it stands in for the ratios. The amount: share of the foil that is wet (dry), times the paper's ohms
+   * (heat) or the tab's (tab), ohms of the leak (leak, short); and how its series stands beside a usual one.
+   */
+  fate: strictObject({
+    mode: wordField<CapacitorFate>(capacitorFates),
+    amount: finiteNumber().min(0).max(1e9).required(),
+    seriesRatio: positive(4),
+  })
+    .nullable()
+    .optional(),
 });
 
 const semiconductorKinds = [
@@ -70,7 +98,25 @@ const semiconductorKinds = [
   "choke",
   "ic",
   "optocoupler",
+  "varistor",
+  "film",
+  "connector",
+  "regulator",
 ] as const;
+/** What a part does where its kind alone does not tell. */
+export const scenarioRoles = [
+  "main",
+  "boost",
+  "standby",
+  "start",
+  "gate",
+  "bleeder",
+  "feedback",
+  "regulator",
+  "synchronous",
+  "glue",
+] as const;
+export type ScenarioRole = (typeof scenarioRoles)[number];
 export type ScenarioDeviceKind = (typeof semiconductorKinds)[number];
 
 /** Every other part: pins to nodes, its value where it has one, and what is wrong with it. */
@@ -83,6 +129,14 @@ const scenarioDeviceSchema = strictObject({
   condition: wordField(["good", "shorted", "open"] as const),
   place: array().of(finiteNumber().min(0).required()).length(2).required(),
   outline: array().of(finiteNumber().moreThan(0).required()).length(2).required(),
+  role: wordField<ScenarioRole>(scenarioRoles).optional(),
+  /** The net at which it is entered. */
+  net: nullableText(40).optional(),
+  looks: nullableText(80).optional(),
+  /** A joint or contact that opens by itself: in which path (`mains` or a net), and when. */
+  weak: strictObject({ path: nodeField(), opens: wordField(["always", "cold", "warm", "handled"] as const) })
+    .nullable()
+    .optional(),
 });
 
 /** One faulty (or healthy) supply behind the simulated instruments. Described in docs/formats/scenario.md. */
@@ -91,7 +145,11 @@ export const scenarioSchema = strictObject({
   title: textField(80),
   complaint: textField(300),
   seed: number().integer().min(1).required(),
-  topology: wordField(["flyback", "forward"] as const),
+  topology: wordField(["flyback", "forward", "half_bridge", "resonant", "buck"] as const),
+  /** As the fault knowledge calls it; absent: by the shape alone. */
+  builtAs: wordField<Topology>(topologies).optional(),
+  /** The bulk is two halves in a row, each charged in its half of the cycle. */
+  isDoubler: boolean().optional(),
   board: strictObject({
     widthMillimetres: positive(1000),
     depthMillimetres: positive(1000),
@@ -147,3 +205,5 @@ export type Scenario = Omit<InferType<typeof scenarioSchema>, "devices"> & {
 /** Nodes that every supply has. */
 export const hotGround = "hot ground";
 export const coldGround = "cold ground";
+/** Between the halves of a doubler's bulk. */
+export const bulkMiddle = "bulk middle";

@@ -583,4 +583,11 @@ export const tradeConstants = {
     /** Less of the switching ripple than this may stay unexplained: no prediction is that sharp. */
     toldUnexplainedRatio: 0.2,
   },
+  /** Practice supplies. Conventions of the score, and of what a part that was shown, cleared, never read or seen cracked counts for. */
+  practice: {
+    shownRatio: 0.97,
+    clearedRatio: 0.02,
+    unreadRatio: 0.04,
+    crackedRatio: 0.93,
+  },
 } as const;

@@ -11,8 +11,8 @@ import {
   type SignObservation,
   seededRandom,
 } from "@pale-cap/core";
-import type { PolicyBench } from "../policies";
 import { foilImpedance, type Impedance, inSeries, parallel } from "../../virtualSupply/foil";
+import type { PolicyBench } from "../policies";
 import type { Rates } from "./rates";
 import type { UnkindBoard, UnkindNet, UnkindPart } from "./unkindBoard";
 

@@ -1,5 +1,6 @@
 import { type CapacitorClass, type Section, seededRandom } from "@pale-cap/core";
 import { dried, type Foil, foilImpedance, newFoil } from "../../virtualSupply/foil";
+import { type UsualKind, usualLoss, usualOhms } from "../../virtualSupply/usualPart";
 import type { Rates } from "./rates";
 
 export type FailureMode = "batch" | "dry" | "heat" | "tab" | "leak" | "open" | "short";
@@ -46,19 +47,11 @@ export interface UnkindBoard {
   readonly parts: readonly UnkindPart[];
 }
 
-type Kind = readonly [
-  microfarads: number,
-  volts: number,
-  diameter: number,
-  height: number,
-  capacitorClass: CapacitorClass,
-];
-
 interface Bank {
   readonly name: string;
   readonly section: Section;
   readonly count: readonly [number, number];
-  readonly kinds: readonly Kind[];
+  readonly kinds: readonly UsualKind[];
   readonly boardOhms: readonly [number, number];
   readonly behind?: string;
 }
@@ -121,30 +114,6 @@ const banks: readonly Bank[] = [
     ],
   },
 ];
-
-/** New ESR at 100 kHz as usual series have it: by the can's side area, its class, and by loss where volts are high. */
-export function usualOhms([microfarads, volts, diameter, height, capacitorClass]: Kind): number {
-  if (volts >= 160) return (0.2 * 0.12) / (2 * Math.PI * 120 * microfarads * 1e-6);
-  const small = diameter <= 5 ? 2.1 : 1;
-  const byVolts = volts > 35 ? 1.4 : 1;
-  const byClass = { gp: 2.4, lowz: 1, ultra: 0.5, polymer: 0.3, hybrid: 0.4 }[capacitorClass];
-  return 0.031 * (200 / (diameter * height)) ** 1.15 * small * byVolts * byClass;
-}
-
-/** Dissipation factor at 120 Hz of usual new parts: about half of what sheets allow at their volts. */
-export function usualLoss([microfarads, volts, , , capacitorClass]: Kind): number {
-  const rows = [
-    [6.3, 0.22],
-    [10, 0.19],
-    [16, 0.16],
-    [25, 0.14],
-    [35, 0.12],
-    [100, 0.1],
-    [500, 0.2],
-  ] as const;
-  const allowed = (rows.find(([most]) => volts <= most) ?? rows[6])[1] + 0.02 * Math.max(microfarads / 1000 - 1, 0);
-  return 0.5 * allowed * (capacitorClass === "gp" ? 1.3 : 1);
-}
 
 const near: Readonly<Record<string, CapacitorClass>> = { gp: "lowz", lowz: "ultra", ultra: "lowz" };
 
@@ -239,7 +208,7 @@ function truthOf(foil: Foil, fresh: Foil, microfarads: number): UnkindTruth {
   return esr <= 1.9 && c >= 0.82 && !Number.isFinite(foil.leakOhms) ? "sound" : "grey";
 }
 
-function entryOf(kind: Kind, { entry }: Rates, happens: Chance["happens"], pick: <T>(list: readonly T[]) => T) {
+function entryOf(kind: UsualKind, { entry }: Rates, happens: Chance["happens"], pick: <T>(list: readonly T[]) => T) {
   const [microfarads, volts, diameter, height, capacitorClass] = kind;
   const disturbances: string[] = [];
   const told = <T>(share: number, name: string, wrong: T, right: T): T => {
