@@ -1,11 +1,12 @@
-// npm run test:long: what takes longer than a test run may: five minutes of torture, a catalogue of 50,000 rows in and out, the
-// study, the benches.
+// npm run test:long: what takes longer than a test run may: five minutes of torture, a catalogue of 50,000 rows in and out, every
+// practice supply solved, the study, the benches.
 import { spawnSync } from "node:child_process";
 import { checkout } from "./paths.mjs";
 
 const steps = [
   ["torture", ["scripts/torture.mjs", "--minutes", "5"]],
   ["a catalogue of 50,000 rows", ["scripts/test.mjs", "browser", "parts.test"], { LONG_IMPORT_ROWS: "50000" }],
+  ["practice supplies", ["scripts/test.mjs", "unit", "practice/solved"], { LONG_PRACTICE: "1" }],
   ["study of judgement", ["scripts/studyJudge.mjs"]],
   ["bench of the server", ["scripts/benchServer.mjs"]],
   ["bench of the casebook", ["scripts/benchCasebook.mjs"]],

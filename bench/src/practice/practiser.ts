@@ -105,17 +105,18 @@ export class Practiser {
     this.hand({ kind: "look", at: null });
   }
 
-  run(): PolicyRun {
+  *steps(): Generator<void, PolicyRun> {
     this.lookAround();
     this.tryAround();
+    yield;
     this.drain();
     this.sessions.lcr.take("CORR:SHOR");
-    this.readCold();
+    yield* this.readCold();
     this.confirmShorts();
-    this.readCold();
+    yield* this.readCold();
     this.moveContacts();
     this.power();
-    this.readCold();
+    yield* this.readCold();
     const chances = itemChances(this.facts, this.judged);
     return {
       acts: this.acts,
@@ -167,8 +168,9 @@ export class Practiser {
     this.isDrained = true;
   }
 
-  private readCold(): void {
+  private *readCold(): Generator<void, void> {
     for (let n = 0; n < mostSteps; n++) {
+      yield;
       if (areTipsFirst(this.judged.judgements)) {
         this.log({ targetKind: "unit", targetId: "unit", quantity: "esr", value: 0, frequencyHertz: 100e3 });
         continue;
@@ -387,5 +389,23 @@ export class Practiser {
 
 const keyOf = (...parts: readonly (string | null)[]) => parts.join("|");
 
-/** The best way through a supply that the application knows. */
-export const bestRun = (supply: PracticeSupply): PolicyRun => new Practiser(supply).run();
+/** The best way through a supply that the application knows, step by step: it takes seconds, and others wait for the bench too. */
+export const bestSteps = (supply: PracticeSupply) => new Practiser(supply).steps();
+
+/** Carries steps out at once. */
+export function atOnce<T>(steps: Generator<void, T>): T {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value;
+  }
+}
+
+/** Carries steps out between what else there is to do. @returns null once nobody wants the result any more */
+export async function gently<T>(steps: Generator<void, T>, isWanted: () => boolean): Promise<T | null> {
+  while (isWanted()) {
+    const { done, value } = steps.next();
+    if (done) return value;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return null;
+}

@@ -156,7 +156,8 @@ export const recipes: readonly Recipe[] = [
     story: "It whistles and the display shivers. Another shop took a part out, measured it as good and put it back.",
     symptoms: ["ripple_switching", "whine", "worse_over_months"],
     fates: { C23: ["dry", 0.36], C22: ["dry", 0.6] },
-    answer: "C23 has dried. Warm from the iron it reads well for some minutes: a part is read when it is cold again.",
+    answer:
+      "C23 has dried, and C22 is on its way with a third of its capacitance gone. Warm from the iron C23 reads well for some minutes: a part is read when it is cold again.",
   },
   {
     ...{
