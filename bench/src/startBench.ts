@@ -2,6 +2,7 @@ import { benchPort, instrumentKinds, mostLoads } from "@pale-cap/contract";
 import { instruments } from "./instruments";
 import { Bench } from "./instruments/bench";
 import { load } from "./instruments/load";
+import { withHands } from "./practice/handCommands";
 import { type LineServer, serveInstrument } from "./protocol/lineServer";
 import { loadScenarios } from "./scenarios";
 
@@ -29,8 +30,11 @@ export async function startBench(basePort: number, now = () => performance.now()
     const bench = new Bench(scenarios, now);
     bench.openSets = wanted;
     benches.push(bench);
-    for (const kind of instrumentKinds)
-      servers.push(await serveInstrument(instruments[kind](bench), benchPort(kind, basePort, set)));
+    for (const kind of instrumentKinds) {
+      const instrument = instruments[kind](bench);
+      const served = kind === "mains" ? withHands(bench, instrument) : instrument;
+      servers.push(await serveInstrument(served, benchPort(kind, basePort, set)));
+    }
     for (let channel = 2; channel <= mostLoads; channel++)
       servers.push(await serveInstrument(load(bench, channel), benchPort("load", basePort, set, channel)));
     return bench;

@@ -6,6 +6,7 @@ import { inCircuitFamilies } from "./families/incircuit";
 import { judgementFamilies } from "./families/judgement";
 import { lifeFamilies } from "./families/life";
 import { planningFamilies } from "./families/planning";
+import { practiceFamilies } from "./families/practice";
 import { proofFamilies } from "./families/proof";
 import { replacementFamilies } from "./families/replacement";
 import { rippleFamilies } from "./families/ripple";
@@ -19,6 +20,7 @@ export const families: Readonly<Record<string, FamilyAdapter>> = {
   ...inCircuitFamilies,
   ...lifeFamilies,
   ...planningFamilies,
+  ...practiceFamilies,
   ...proofFamilies,
   ...replacementFamilies,
   ...rippleFamilies,

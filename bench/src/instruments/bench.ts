@@ -1,8 +1,16 @@
-import type { Scenario } from "@pale-cap/contract";
+import type { InstrumentKind, Scenario } from "@pale-cap/contract";
 import { seededRandom } from "@pale-cap/core";
-import { Hands } from "../practice/hands";
-import type { PracticeSupply } from "../practice/practiceSupply";
+import type { ProbePoints } from "../virtualSupply/probePoints";
 import { VirtualSupply } from "../virtualSupply/virtualSupply";
+
+/** What hands have to say where an instrument is put to a supply. */
+export interface SupplyHands {
+  /** Before an instrument reads, by a current of its own or not. @throws {CommandError} where it cannot, or dies of it */
+  beforeReading(kind: InstrumentKind, isByOwnCurrent: boolean, points: ProbePoints, volts: number): void;
+  /** Why a part cannot be read as somebody says it lies; null: it can. */
+  whyNotSo(points: ProbePoints): string | null;
+  tick(): void;
+}
 
 /** What the instruments of one bench share: the supply between their probes, the clock, and their noise. */
 export class Bench {
@@ -13,7 +21,7 @@ export class Bench {
   /** Opens the ports of so many benches; set by whoever listens. */
   openSets: ((count: number) => void) | null = null;
   /** What hands do to a practice supply, and what comes of it; null: nobody practises here. */
-  hands: Hands | null = null;
+  hands: SupplyHands | null = null;
   /** Seconds that were waited for at once. */
   private waited = 0;
 
@@ -50,12 +58,10 @@ export class Bench {
     return true;
   }
 
-  /** A supply to practise on. */
-  practise(supply: PracticeSupply): Hands {
+  /** A supply that stands in no list; whoever lays it there brings the hands. */
+  practise(scenario: Scenario): void {
     this.hands = null;
-    this.lay(supply.scenario);
-    this.hands = new Hands(this, supply);
-    return this.hands;
+    this.lay(scenario);
   }
 
   private lay(scenario: Scenario): void {

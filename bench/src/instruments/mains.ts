@@ -2,7 +2,6 @@ import { instrumentFunctions } from "@pale-cap/contract";
 import { printPartEntry } from "@pale-cap/core";
 import type { Bench } from "./bench";
 import { CommandError } from "./commandError";
-import { handCommands } from "./handCommands";
 import {
   type Instrument,
   OwnLimits,
@@ -42,7 +41,6 @@ export function mains(bench: Bench): Instrument {
     heard: limits.heard,
     handlers: {
       ...limits.handlers,
-      ...handCommands(bench),
       OUTP: (command) => {
         if (command.isQuery) return bench.supply.state.isMainsOn ? "ON" : "OFF";
         bench.supply.set({ isMainsOn: switchParameter(command) }, bench.now());

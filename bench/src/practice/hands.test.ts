@@ -2,6 +2,7 @@ import type { HandAct } from "@pale-cap/contract";
 import { describe, expect, it } from "vitest";
 import { Bench, instruments, LineSession } from "../index";
 import { hasFailed } from "../virtualSupply/fatedFoil";
+import { practise } from "./hands";
 import { truthOf } from "./practiceSupply";
 import { type Recipe, supplyOf } from "./recipe";
 import { recipes } from "./supplies";
@@ -13,7 +14,7 @@ function at(recipe: Recipe) {
   let seconds = 0;
   const supply = supplyOf(recipe);
   const bench = new Bench([supply.scenario], () => seconds);
-  const hands = bench.practise(supply);
+  const hands = practise(bench, supply);
   const [meter, lcr] = [new LineSession(instruments.multimeter(bench)), new LineSession(instruments.lcr(bench))];
   lcr.take("CORR:SHOR");
   const pass = (more: number) => {

@@ -10,7 +10,7 @@ import type {
   Told,
 } from "@pale-cap/contract";
 import { actMinutes, sectionFacts, seededRandom } from "@pale-cap/core";
-import type { Bench } from "../instruments/bench";
+import type { Bench, SupplyHands } from "../instruments/bench";
 import { CommandError } from "../instruments/commandError";
 import { groundOf, type ProbePoints } from "../virtualSupply/probePoints";
 import type { VirtualSupply } from "../virtualSupply/virtualSupply";
@@ -65,7 +65,7 @@ export interface Lasting {
  * What hands do to a practice supply, and what comes of it. Nothing here is a script: each consequence follows from what the
  * supply holds and how it runs at that moment.
  */
-export class Hands {
+export class Hands implements SupplyHands {
   private readonly startedAt: number;
   private readonly reversed = new Set<string>();
   /** Lifted by one lead; the others off the board are out. */
@@ -666,3 +666,11 @@ export class Hands {
 }
 
 const plain = (code: Told["code"], at: string | null, words: string | null = null): Told => ({ code, at, words });
+
+/** Lays a supply on a bench, with hands that work on it. */
+export function practise(bench: Bench, supply: PracticeSupply): Hands {
+  bench.practise(supply.scenario);
+  const hands = new Hands(bench, supply);
+  bench.hands = hands;
+  return hands;
+}

@@ -1,4 +1,11 @@
-import { foldHouseRules, type HandAct, type HandAnswer, jobRules, parseNumberAnswer } from "@pale-cap/contract";
+import {
+  type BenchEvent,
+  foldHouseRules,
+  type HandAct,
+  type HandAnswer,
+  jobRules,
+  parseNumberAnswer,
+} from "@pale-cap/contract";
 import {
   areTipsFirst,
   type CircuitState,
@@ -19,7 +26,7 @@ import {
 import { instruments } from "../instruments";
 import { Bench } from "../instruments/bench";
 import { LineSession } from "../protocol/lineSession";
-import type { Hands } from "./hands";
+import { type Hands, practise } from "./hands";
 import { practiceFacts } from "./practiceBoard";
 import type { PracticeSupply } from "./practiceSupply";
 
@@ -62,7 +69,8 @@ export interface PolicyRun {
   readonly acts: readonly PolicyAct[];
   readonly minutes: number;
   readonly chances: ReadonlyMap<string, number>;
-  readonly bench: Bench;
+  /** What came of it on the bench. */
+  readonly happened: readonly BenchEvent[];
 }
 
 /**
@@ -87,7 +95,7 @@ export class Practiser {
 
   constructor(private readonly supply: PracticeSupply) {
     this.bench = new Bench([supply.scenario], () => this.clock);
-    this.hands = this.bench.practise(supply);
+    this.hands = practise(this.bench, supply);
     this.sessions = Object.fromEntries(
       Object.entries(instruments).map(([kind, make]) => [kind, new LineSession(make(this.bench))]),
     ) as typeof this.sessions;
@@ -122,7 +130,7 @@ export class Practiser {
       acts: this.acts,
       minutes: this.acts.reduce((sum, one) => sum + one.minutes, 0),
       chances,
-      bench: this.bench,
+      happened: this.hands.happened,
     };
   }
 

@@ -20,7 +20,7 @@ describe("the application's own way, through the instruments", () => {
       const supply = supplyOf(recipe);
       const best = atOnce(bestSteps(supply));
       expect(mistaken(supply, best)).toEqual([]);
-      const hurt = best.bench.hands?.happened.map((one) => one.code).filter((code) => code !== "earth_trip");
+      const hurt = best.happened.map((one) => one.code).filter((code) => code !== "earth_trip");
       expect(hurt).toEqual([]);
       expect(best.minutes).toBeGreaterThan(10);
       expect(best.minutes).toBeLessThan(90);

@@ -260,7 +260,7 @@ export const recipes: readonly Recipe[] = [
     symptoms: ["ripple_switching", "worse_over_months"],
     fates: { C31: ["dry", 0.25], C32: ["dry", 0.3] },
     looks: { C31: [domed, "domed"] },
-    answer: "Both parts of the 12 V bank have dried, not only the domed one.",
+    answer: "Both parts of the 12 V bank, C31 and C32, have dried, not only the domed one.",
   },
   {
     ...{ name: "boost-asleep", title: "Television that is dim", base: "television", seed: 322, difficulty: 3 },
@@ -319,7 +319,7 @@ export const recipes: readonly Recipe[] = [
     symptoms: ["resets", "ripple_switching", "worse_over_months"],
     fates: { C5: ["dry", 0.2], C6: ["dry", 0.28] },
     looks: { C5: [domed, "domed"] },
-    answer: "Both capacitors of the 5 V have dried.",
+    answer: "Both capacitors of the 5 V, C5 and C6, have dried.",
   },
   {
     ...{ name: "buck-regulator", title: "Router with a dead chip", base: "appliance", seed: 329, difficulty: 2 },

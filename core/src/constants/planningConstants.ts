@@ -42,6 +42,13 @@ export interface PlanningConstants {
     readonly n_cap: number;
     readonly c_ok: number;
   };
+  readonly K: {
+    readonly log_clip: number;
+    readonly slack: number;
+    readonly brier_coin: number;
+    readonly pass_mark: number;
+    readonly fatal_points: number;
+  };
   readonly L: {
     readonly rate_a0: number;
     readonly rate_b0_days: number;

@@ -589,5 +589,14 @@ export const tradeConstants = {
     clearedRatio: 0.02,
     unreadRatio: 0.04,
     crackedRatio: 0.93,
+    /** What counts how much: the squared and the logarithmic score of the last word, and the minutes. */
+    weights: { brier: 0.4, log: 0.2, time: 0.4 },
+    /** Lifting a lead of a part that was as good as known told nothing. */
+    knownRatio: 0.08,
+    /** A rail counts as proved at this share of what it promises. */
+    provedLoadRatio: 0.8,
+    /** A new part stands in for the old one from so much of its capacitance to so much. */
+    fittedFromRatio: 0.8,
+    fittedToRatio: 1.5,
   },
 } as const;

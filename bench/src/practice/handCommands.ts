@@ -1,14 +1,14 @@
 import { type HandAct, handActSchema } from "@pale-cap/contract";
-import { madeSteps, readMadeName } from "../practice/generate";
-import type { Lasting } from "../practice/hands";
-import { practiceBoard } from "../practice/practiceBoard";
-import { type PracticeSupply, truthOf } from "../practice/practiceSupply";
-import { bestSteps, gently, type PolicyRun } from "../practice/practiser";
-import { supplyOf } from "../practice/recipe";
-import { recipes } from "../practice/supplies";
-import type { Bench } from "./bench";
-import { CommandError } from "./commandError";
-import type { Handler } from "./instrument";
+import type { Bench } from "../instruments/bench";
+import { CommandError } from "../instruments/commandError";
+import type { Handler, Instrument } from "../instruments/instrument";
+import { madeSteps, readMadeName } from "./generate";
+import { type Hands, type Lasting, practise } from "./hands";
+import { practiceBoard } from "./practiceBoard";
+import { type PracticeSupply, truthOf } from "./practiceSupply";
+import { bestSteps, gently, type PolicyRun } from "./practiser";
+import { supplyOf } from "./recipe";
+import { recipes } from "./supplies";
 
 const busy = "BUSY";
 /** As much as a line carries comes in pieces. */
@@ -26,14 +26,15 @@ const decoded = (text: string): unknown => {
  * Lines by which a practice job speaks to its bench: which supply lies there, what hands do to it, what happened. The truth and
  * the best way through it are told to whoever asks; whether a learner may see them is not the bench's to say.
  */
-export function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
+function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
   let laid = 0;
   let isMaking = false;
   let best: PolicyRun | null = null;
   let pieces: string[] = [];
+  let laidHands: Hands | null = null;
 
   const lay = (supply: PracticeSupply) => {
-    bench.practise(supply);
+    laidHands = practise(bench, supply);
   };
   const begin = async (name: string) => {
     laid += 1;
@@ -52,6 +53,7 @@ export function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
     if (!made) return;
     isMaking = true;
     bench.hands = null;
+    laidHands = null;
     const found = await gently(madeSteps(made.difficulty, made.seed), isWanted).catch(() => null);
     if (!isWanted()) return;
     isMaking = false;
@@ -60,13 +62,15 @@ export function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
     best = found.best;
   };
   const hands = () => {
-    if (!bench.hands) throw new CommandError(-221, "Nobody practises on this bench");
-    return bench.hands;
+    // Another supply was laid there by the list: nobody practises any more.
+    if (!laidHands || bench.hands !== laidHands) throw new CommandError(-221, "Nobody practises on this bench");
+    return laidHands;
   };
 
   return {
     "HAND:LAY": ({ isQuery, parameters: [name = ""] }) => {
-      if (isQuery) return bench.hands?.practice.scenario.name ?? (isMaking ? busy : "NONE");
+      if (isQuery) if (isMaking) return busy;
+      return laidHands && bench.hands === laidHands ? laidHands.practice.scenario.name : "NONE";
       if (!readMadeName(name) && !recipes.some((one) => one.name === name)) {
         throw new CommandError(-224, `No such supply: ${name}`);
       }
@@ -122,3 +126,9 @@ export function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
     },
   };
 }
+
+/** The mains source of a bench on which somebody may practise. */
+export const withHands = (bench: Bench, mains: Instrument): Instrument => ({
+  ...mains,
+  handlers: { ...mains.handlers, ...handCommands(bench) },
+});
