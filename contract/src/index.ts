@@ -34,6 +34,7 @@ export * from "./photos/photo";
 export * from "./plans/plan";
 export * from "./power/power";
 export * from "./practice/hands";
+export * from "./practice/practice";
 export * from "./problem";
 export * from "./quotes/quote";
 export * from "./readings/reading";

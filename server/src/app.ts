@@ -30,6 +30,7 @@ import { orderRoutes } from "./features/orders/orderRoutes";
 import { peopleRoutes } from "./features/people/peopleRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
+import { practiceRoutes } from "./features/practice/practiceRoutes";
 import { reminderRoutes } from "./features/reminders/reminderRoutes";
 import { reportRoutes } from "./features/reports/reportRoutes";
 import { comebackRoutes } from "./features/returns/comebackRoutes";
@@ -103,6 +104,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...peopleRoutes(),
     ...photoRoutes(context),
     ...planRoutes(),
+    ...practiceRoutes(context),
     ...bundleRoutes(context),
     ...comebackRoutes(),
     ...customerRoutes(context),

@@ -3,12 +3,15 @@ import type { Database } from "./database/database";
 import type { HeavyWork } from "./heavy/heavyWork";
 import type { Turns } from "./http/turns";
 import type { InstrumentHub } from "./instruments/instrumentHub";
+import type { PracticeBenches } from "./practice/practiceBenches";
 import type { RunKeeper } from "./runs/runKeeper";
 
 /** What every feature is given. */
 export interface AppContext {
   readonly database: Database;
   readonly instruments: InstrumentHub;
+  /** The simulated benches of practice jobs. */
+  readonly practice: PracticeBenches;
   /** What the instruments drive. */
   readonly runs: RunKeeper;
   /** Judging and folding, away from the event loop. */

@@ -17,6 +17,7 @@ import { Turns } from "./http/turns";
 import { InstrumentHub } from "./instruments/instrumentHub";
 import { StoredLeases } from "./instruments/lineLeases";
 import { setUpInstruments } from "./instruments/setUpInstruments";
+import { PracticeBenches } from "./practice/practiceBenches";
 import { repeatErasures } from "./records/erasures";
 import { RunKeeper } from "./runs/runKeeper";
 
@@ -81,7 +82,20 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   runs.watch();
   const openWorld = environment.openWorld ?? null;
   const app = createApp({
-    ...{ database, instruments, runs, heavy, turns, logger, now, backupFolder, openWorld, webFolder, servedAt },
+    ...{
+      database,
+      instruments,
+      runs,
+      practice: new PracticeBenches(environment.benchPort),
+      heavy,
+      turns,
+      logger,
+      now,
+      backupFolder,
+      openWorld,
+      webFolder,
+      servedAt,
+    },
   });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>

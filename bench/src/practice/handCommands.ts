@@ -5,7 +5,7 @@ import type { Handler, Instrument } from "../instruments/instrument";
 import { madeSteps, readMadeName } from "./generate";
 import { type Hands, type Lasting, practise } from "./hands";
 import { practiceBoard } from "./practiceBoard";
-import { type PracticeSupply, truthOf } from "./practiceSupply";
+import { type PracticeSupply, skillsOf, truthOf } from "./practiceSupply";
 import { bestSteps, gently, type PolicyRun } from "./practiser";
 import { supplyOf } from "./recipe";
 import { recipes } from "./supplies";
@@ -21,6 +21,18 @@ const decoded = (text: string): unknown => {
     throw new CommandError(-224, "That cannot be read");
   }
 };
+
+let known: readonly object[] | null = null;
+
+/** The supplies that come with the product, each with what it exercises. */
+function offered(): readonly object[] {
+  known ??= recipes.map((recipe) => {
+    const supply = supplyOf(recipe);
+    const { name, title, difficulty } = recipe;
+    return { name, title, difficulty, skills: skillsOf(supply) };
+  });
+  return known;
+}
 
 /**
  * Lines by which a practice job speaks to its bench: which supply lies there, what hands do to it, what happened. The truth and
@@ -69,15 +81,15 @@ function handCommands(bench: Bench): Readonly<Record<string, Handler>> {
 
   return {
     "HAND:LAY": ({ isQuery, parameters: [name = ""] }) => {
-      if (isQuery) if (isMaking) return busy;
-      return laidHands && bench.hands === laidHands ? laidHands.practice.scenario.name : "NONE";
+      if (isQuery && isMaking) return busy;
+      if (isQuery) return laidHands && bench.hands === laidHands ? laidHands.practice.scenario.name : "NONE";
       if (!readMadeName(name) && !recipes.some((one) => one.name === name)) {
         throw new CommandError(-224, `No such supply: ${name}`);
       }
       void begin(name).catch(() => undefined);
       return null;
     },
-    "HAND:LIST": () => JSON.stringify(recipes.map(({ name, title, difficulty }) => ({ name, title, difficulty }))),
+    "HAND:LIST": () => JSON.stringify(offered()),
     "HAND:CARD": () => {
       if (isMaking) return busy;
       const { practice } = hands();

@@ -1,5 +1,5 @@
 import type { HandCheck, Scenario } from "@pale-cap/contract";
-import { type DeviceKind, outsideItem, type VisualSign } from "@pale-cap/core";
+import { type DeviceKind, outsideItem, type PracticeSkill, type VisualSign } from "@pale-cap/core";
 import { hasFailed } from "../virtualSupply/fatedFoil";
 
 /** A supply to practise on: the board with its truth, and what its owner, its looks and its sounds tell. */
@@ -20,6 +20,18 @@ export interface PracticeSupply {
   readonly outside: HandCheck | null;
   /** Why it is as it is: told at the end. */
   readonly answer: string;
+}
+
+/** What a supply asks of whoever takes it on. */
+export function skillsOf(supply: PracticeSupply): readonly PracticeSkill[] {
+  const bad = [...truthOf(supply)].flatMap(([at, isBadPart]) => (isBadPart && at !== outsideItem ? [at] : []));
+  const cans = bad.filter((at) => supply.scenario.capacitors.some((part) => part.at === at));
+  return [
+    ...(supply.scenario.topology === "buck" ? [] : (["draining"] as const)),
+    ...(cans.length > 0 ? (["in_circuit", "choosing"] as const) : []),
+    ...(bad.length - cans.length > 1 ? (["cascades"] as const) : []),
+    ...(bad.length > 0 ? (["proving"] as const) : []),
+  ];
 }
 
 /** Broken, with a contact that opens by itself, or there where nothing should conduct. */

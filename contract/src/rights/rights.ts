@@ -17,6 +17,9 @@ export const rights = [
   "erase",
   /** How a person's own verdicts held; those of others need this too. */
   "see_others_quality",
+  "practise",
+  /** Which supplies have to be passed, and who passed them. */
+  "lead_practice",
 ] as const;
 export type Right = (typeof rights)[number];
 

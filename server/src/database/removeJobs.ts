@@ -26,6 +26,7 @@ const statements = [
     ...["verdict_overrules", "captures", "readings", "sign_observations", "charge_events", "power_events"],
     ...["rework_ticks", "teardown_returns", "teardown_steps", "energy_stores", "job_acts", "photos"],
     ...["quote_answers", "quotes", "proof_runs"],
+    ...["practice_acts", "practice_events", "practice_results", "practice_supplies"],
   ].map((table) => `DELETE FROM ${table} WHERE ${leavingJob}`),
   `DELETE FROM replacement_plans WHERE ${leavingPosition}`,
   // Whoever has demo jobs beside own ones comes from before there was a way to fill a drawer: what lies there is invented too.

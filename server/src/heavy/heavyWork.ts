@@ -11,6 +11,8 @@ import type {
   SeriesPage,
   SeriesQuery,
 } from "@pale-cap/contract";
+import type { Debrief } from "@pale-cap/core";
+import type { PracticeQuestion } from "../practice/debriefJob";
 import type { ReportDocuments } from "../reports/drawReport";
 import type { Judged } from "./judgeJob";
 
@@ -49,6 +51,8 @@ export interface HeavyWork {
   quality(personId: string | null): Promise<QualityPage>;
   /** Units of a family side by side. */
   familyGrid(jobId: string): Promise<FamilyGrid>;
+  /** A practice supply told again from its end. */
+  debrief(question: PracticeQuestion): Promise<Debrief>;
   /** Index of the first of these 32-bit floats that is no finite number; -1 where all are. */
   firstNotFinite(bytes: Uint8Array): Promise<number>;
   close(): Promise<void>;

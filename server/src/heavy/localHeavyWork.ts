@@ -3,6 +3,7 @@ import { qualityPage } from "../casebook/qualityPage";
 import { seriesPage } from "../casebook/seriesPages";
 import type { Database } from "../database/database";
 import { HttpProblem } from "../http/problems";
+import { debriefJob } from "../practice/debriefJob";
 import { closingOf } from "../records/closing";
 import { loadFamily, loadFamilyGrid } from "../records/loadFamily";
 import { loadReportInput } from "../records/loadReportInput";
@@ -72,6 +73,7 @@ export function localHeavyWork(database: Database, now: () => Date): HeavyWork {
     series: (query) => database.read(now(), (scope) => seriesPage(scope, query)),
     quality: (personId) => database.read(now(), (scope) => qualityPage(scope, personId)),
     familyGrid: (jobId) => database.read(now(), (scope) => loadFamilyGrid(scope, jobId)),
+    debrief: (question) => database.read(now(), (scope) => debriefJob(scope, question)),
     firstNotFinite: async (bytes) => {
       const floats = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
       for (let at = 0; at + 4 <= bytes.byteLength; at += 4) {

@@ -49,6 +49,7 @@ export function threadedHeavyWork(databaseUrl: string, realm: Realm, logger: Log
     series: (query) => inThread((remote) => remote.series(query)),
     quality: (personId) => inThread((remote) => remote.quality(personId)),
     familyGrid: (jobId) => inThread((remote) => remote.familyGrid(jobId)),
+    debrief: (question) => inThread((remote) => remote.debrief(question)),
     firstNotFinite: (bytes) => inThread((remote) => remote.firstNotFinite(bytes)),
     close: async () => {
       isClosed = true;

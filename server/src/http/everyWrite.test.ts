@@ -47,6 +47,7 @@ const made = {
   run: newId(),
   quote: newId(),
   customer: newId(),
+  practiceList: newId(),
 };
 const instrument = newId();
 const shelf = { item: newId(), part: newId(), supplier: newId(), order: newId(), line: newId() };
@@ -234,6 +235,37 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
   "post /api/jobs/:jobId/teardown-returns": [
     "all",
     () => send("post", ofJob("teardown-returns"), { id: newId(), stepId: made.step, countIn: 3, at, ...by }),
+  ],
+  // No simulated bench answers here: what cannot be laid there is refused, each time.
+  "post /api/practice": [
+    "none",
+    () => send("post", "/api/practice", { id: newId(), supply: "masked-bank", listId: null, personId: null }),
+  ],
+  "post /api/jobs/:jobId/practice/acts": [
+    "none",
+    () => send("post", ofJob("practice/acts"), { id: newId(), act: { kind: "look" }, personId: null }),
+  ],
+  "post /api/jobs/:jobId/practice/hints": [
+    "none",
+    () => send("post", ofJob("practice/hints"), { id: newId(), level: 1, personId: null }),
+  ],
+  "post /api/jobs/:jobId/practice/end": [
+    "none",
+    () =>
+      send("post", ofJob("practice/end"), {
+        ...{ id: newId(), answer: [{ at: "C1", badProbability: 0.5 }], personId: null },
+      }),
+  ],
+  "post /api/practice/lists": [
+    "all",
+    () =>
+      send("post", "/api/practice/lists", {
+        ...{ id: newId(), name: "First week", passMark: 70, supplies: ["masked-bank"], personId: null },
+      }),
+  ],
+  "delete /api/practice/lists/:listId": [
+    "all",
+    () => send("delete", `/api/practice/lists/${made.practiceList}`, { writeId: newId(), version: 1 }),
   ],
   "post /api/jobs/:jobId/quotes": ["all", () => send("post", ofJob("quotes"), newQuote(newId()))],
   "post /api/jobs/:jobId/quote-answers": [

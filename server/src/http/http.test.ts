@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { createApp } from "../app";
 import type { AppContext } from "../appContext";
 import { openDatabase } from "../database/database";
+import { PracticeBenches } from "../practice/practiceBenches";
 import { newId, openTestApp, type TestApp } from "../testing/testApp";
 import { Turns } from "./turns";
 
@@ -22,6 +23,7 @@ const context = (): AppContext => ({
   heavy: test.heavy,
   instruments: test.instruments,
   runs: test.runs,
+  practice: new PracticeBenches(1),
   turns: new Turns(),
   logger: pino({ level: "silent" }),
   now: () => new Date(),

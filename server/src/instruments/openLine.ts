@@ -22,6 +22,12 @@ export async function openLine(
   }
 }
 
+/** A line of its own to the mains source of a simulated bench, beside the one that the hub keeps. */
+export async function openBenchLine(benchBasePort: number, set: number): Promise<Duplex> {
+  if (set > 0) await openSet(benchBasePort, set);
+  return openTcp("127.0.0.1", benchPort("mains", benchBasePort, set));
+}
+
 /** The simulated benches beside the first open their ports when somebody asks for them. */
 async function openSet(benchBasePort: number, set: number): Promise<void> {
   const line = await openTcp("127.0.0.1", benchPort("mains", benchBasePort));

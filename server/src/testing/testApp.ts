@@ -15,6 +15,7 @@ import { localHeavyWork } from "../heavy/localHeavyWork";
 import { Turns } from "../http/turns";
 import { InstrumentHub } from "../instruments/instrumentHub";
 import { everyLine } from "../instruments/lineLeases";
+import { PracticeBenches } from "../practice/practiceBenches";
 import { RunKeeper } from "../runs/runKeeper";
 
 export interface TestApp {
@@ -68,7 +69,7 @@ export async function openTestApp(
   const logger = pino({ level: "silent" });
   const runs = new RunKeeper({ database, instruments, turns, heavy, logger, now: () => now }, everyLine, runTimes);
   const app = createApp({
-    ...{ database, instruments, runs, heavy, turns, logger },
+    ...{ database, instruments, runs, practice: new PracticeBenches(benchPort), heavy, turns, logger },
     now: () => now,
     backupFolder: null,
     openWorld: null,

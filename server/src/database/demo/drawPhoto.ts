@@ -1,8 +1,21 @@
 import sharp from "sharp";
 import type { DemoJob } from "./demoJob";
 
+/** What a camera sees of a board. */
+export interface Drawn {
+  readonly board: { readonly widthMetres: number; readonly depthMetres: number; readonly barrierMetres: number | null };
+  readonly capacitors: readonly {
+    readonly at: string;
+    readonly can: readonly [number, number, number];
+    readonly place: readonly [number, number] | null;
+    readonly stripeDegrees: number | null;
+  }[];
+  readonly outlines: DemoJob["outlines"];
+  readonly looked: DemoJob["looked"];
+}
+
 /** A made-up photo: the demo board as a camera could see it, from the parts side or from the solder side. */
-export async function drawPhoto(demo: DemoJob, side: "board_top" | "board_bottom"): Promise<Buffer> {
+export async function drawPhoto(demo: Drawn, side: "board_top" | "board_bottom"): Promise<Buffer> {
   const scale = 1400 / demo.board.widthMetres;
   const width = 1400;
   const height = Math.round(demo.board.depthMetres * scale);

@@ -38,6 +38,7 @@ import { people } from "./people";
 import { photos } from "./photos";
 import { positions } from "./positions";
 import { powerEvents } from "./powerEvents";
+import { practiceActs, practiceEvents, practiceLists, practiceResults, practiceSupplies } from "./practice";
 import { proofRunEvents, proofRuns } from "./proofRuns";
 import { quoteAnswers, quotes } from "./quotes";
 import { readings } from "./readings";
@@ -103,6 +104,11 @@ const definitions = {
   openPointAcceptances,
   people,
   positions,
+  practiceActs,
+  practiceEvents,
+  practiceLists,
+  practiceResults,
+  practiceSupplies,
   readings,
   replacementPlans,
   reportDocuments,

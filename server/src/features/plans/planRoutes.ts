@@ -81,6 +81,10 @@ async function promisedItem(
     return stored?.stockItemId ?? null;
   }
   await releaseOf(scope, positionId);
+  const takes = body.stockItemId != null || body.isFromDrawer === true;
+  if (takes && scope.job?.realm === "practice") {
+    throw new HttpProblem("conflict", "Nothing leaves a drawer for a practice job: choose it from the catalogue.");
+  }
   const itemId = body.stockItemId ?? (body.isFromDrawer ? await oldestFree(scope, body) : null);
   if (itemId === null) return null;
   const item = await scope.rows.stockItems.first({ id: itemId });
