@@ -212,6 +212,7 @@ export { actMinutes } from "./practice/actMinutes";
 export * from "./practice/debrief";
 export { itemChances, outsideItem } from "./practice/itemChances";
 export * from "./practice/learner";
+export * from "./practice/lessonModels";
 export * from "./practice/penalties";
 export { type PracticeScore, practiceScore, type ScoreQuestion } from "./practice/practiceScore";
 export { fittedRippleVolts } from "./proof/asNewRipple";
