@@ -52,7 +52,14 @@ export { type JudgementConstants, judgementConstants, type SchoolName } from "./
 export { tradeConstants } from "./constants/tradeConstants";
 export { coreVersion } from "./coreVersion";
 export { absorptionRecovery } from "./discharge/absorptionRecovery";
-export { type ChargeHazard, type Discharge, decayedVolts, discharge, storedEnergyJoules } from "./discharge/discharge";
+export {
+  type ChargeHazard,
+  chargeHazard,
+  type Discharge,
+  decayedVolts,
+  discharge,
+  storedEnergyJoules,
+} from "./discharge/discharge";
 export { type DrainCourse, type DrainLoad, drainCourse, type LampModel, lampFromRating } from "./discharge/drainPath";
 export { type DrainConnection, predictedDrainVolts } from "./discharge/drainPrediction";
 export { type JobStrategies, jobStrategies, type StrategyGap, type StrategyQuestion } from "./economics/jobStrategies";

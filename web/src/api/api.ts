@@ -47,6 +47,7 @@ export const api = createApi({
     "HouseRules",
     "Orders",
     "Papers",
+    "Practice",
     "Reports",
     "Runs",
     "Stock",

@@ -81,6 +81,36 @@ export const router = createBrowserRouter([
             ],
           },
           {
+            path: "practice",
+            lazy: async () => ({ Component: (await import("../places/practice/PracticeScreen")).PracticeScreen }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({ Component: (await import("../places/practice/SuppliesTab")).SuppliesTab }),
+              },
+              {
+                path: "lessons",
+                lazy: async () => ({ Component: (await import("../places/practice/LessonsTab")).LessonsTab }),
+              },
+              {
+                path: "lessons/:lesson",
+                lazy: async () => ({ Component: (await import("../places/practice/LessonScreen")).LessonScreen }),
+              },
+              {
+                path: "progress",
+                lazy: async () => ({ Component: (await import("../places/practice/ProgressTab")).ProgressTab }),
+              },
+              {
+                path: "lists",
+                lazy: async () => ({ Component: (await import("../places/practice/ListsTab")).ListsTab }),
+              },
+            ],
+          },
+          {
+            path: "practice/:jobId",
+            lazy: async () => ({ Component: (await import("../places/practice/DebriefScreen")).DebriefScreen }),
+          },
+          {
             path: "family/:jobId",
             lazy: async () => ({ Component: (await import("../places/family/FamilyScreen")).FamilyScreen }),
           },

@@ -2,6 +2,7 @@ import { areTipsFirst, nextTargets, type ProposedTarget } from "@pale-cap/core";
 import { useCallback, useMemo } from "react";
 import { useAppDispatch } from "../app/store/hooks";
 import { useJob } from "./JobContext";
+import { useIsOwnStep } from "./practice/usePractice";
 import { useTarget } from "./useTarget";
 import { probeSet, tipsTogether } from "./workplaceSlice";
 
@@ -14,6 +15,8 @@ export interface Proposals {
   readonly takeTips: () => void;
   /** The first of all of these; nothing where nothing is proposed. */
   readonly takeFirst: () => void;
+  /** On a practice supply the next step is the learner's own: nothing is proposed before its end. */
+  readonly isOwnStep: boolean;
 }
 
 /** What core proposes to read next, and the way there. */
@@ -24,17 +27,20 @@ export function useProposals(): Proposals {
   const strategy = houseRules["choose.howMany"];
   const isChargeVerified = charge.name === "verified";
   const { deviceKind } = detail.job;
+  const isOwnStep = useIsOwnStep();
   const proposals = useMemo(
     () =>
-      nextTargets({
-        facts,
-        judgements,
-        deviceKind,
-        strategy,
-        isChargeVerified,
-        ...(explanation && { gains: explanation.gains }),
-      }),
-    [facts, judgements, explanation, deviceKind, strategy, isChargeVerified],
+      isOwnStep
+        ? []
+        : nextTargets({
+            facts,
+            judgements,
+            deviceKind,
+            strategy,
+            isChargeVerified,
+            ...(explanation && { gains: explanation.gains }),
+          }),
+    [facts, judgements, explanation, deviceKind, strategy, isChargeVerified, isOwnStep],
   );
   const take = useCallback(
     ({ positionId, terminals, quantity, circuitState }: ProposedTarget) => {
@@ -43,7 +49,7 @@ export function useProposals(): Proposals {
     },
     [dispatch, select],
   );
-  const isTips = areTipsFirst(judgements);
+  const isTips = !isOwnStep && areTipsFirst(judgements);
   const { id } = detail.job;
   const takeTips = useCallback(() => {
     select({ kind: "unit", id, terminals: tipsTogether });
@@ -51,5 +57,5 @@ export function useProposals(): Proposals {
   }, [dispatch, select, id]);
   const [first] = proposals;
   const takeFirst = () => (isTips ? takeTips() : first && take(first));
-  return { list: proposals, take, areTipsFirst: isTips, takeTips, takeFirst };
+  return { list: proposals, take, areTipsFirst: isTips, takeTips, takeFirst, isOwnStep };
 }

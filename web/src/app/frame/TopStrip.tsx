@@ -5,6 +5,7 @@ import { NavLink, useNavigate } from "react-router";
 import { useJobQuery } from "../../job/jobApi";
 import { useBenchQuery } from "../../job/jobListApi";
 import { usePeopleQuery } from "../../job/peopleApi";
+import { HandsPanel } from "../../job/practice/HandsPanel";
 import { jobClosed, personChosen } from "../../job/workplaceSlice";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { useAppDispatch, useAppSelector } from "../store/hooks";
@@ -27,6 +28,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
         {jobId && <PracticeMark jobId={jobId} />}
         <JobChips currentId={jobId} />
         <CommandBox jobId={jobId} />
+        {jobId && <HandsPanel />}
         {jobId && <ChargeWatch />}
         <PlacesMenu />
         <PersonMenu />
@@ -105,6 +107,7 @@ const places = [
   ["/", "Bench"],
   ["/parts", "Parts"],
   ["/casebook", "Casebook"],
+  ["/practice", "Practice"],
   ["/instruments", "Instruments"],
   ["/house-rules", "House rules"],
   ["/working-safely", "Working safely"],

@@ -90,6 +90,13 @@ export function MeasurePane() {
       second={
         <>
           <LeadsFirst proposals={proposals} />
+          {proposals.isOwnStep && (
+            <Part title="Read next">
+              <p className={text.soft}>
+                On a practice supply that is yours to say. A hint has its price: under Hands, Teacher.
+              </p>
+            </Part>
+          )}
           {proposals.list.length > 0 && (
             <Part title="Read next" aside={<span className={text.soft}>Enter on an empty bar goes to the first</span>}>
               <ul className={classes.next}>

@@ -2,7 +2,7 @@ import { Button, TextInput } from "@mantine/core";
 import { useDebouncedValue, useDisclosure } from "@mantine/hooks";
 import { cautions } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { useBenchPagesInfiniteQuery } from "../../job/jobListApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
@@ -115,7 +115,8 @@ export function BenchScreen() {
       >
         <summary>Practice</summary>
         <p className={text.soft}>
-          Nobody's units: the instruments of the simulated bench read there, and nothing of it counts for the shop.
+          Nobody's units: the instruments of the simulated bench read there, and nothing of it counts for the shop.{" "}
+          <Link to="/practice">Supplies with a fault to find</Link>
         </p>
         <Button
           size="compact-sm"

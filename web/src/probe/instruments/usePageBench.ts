@@ -1,11 +1,17 @@
 import type { Workbench } from "@pale-cap/contract";
+import { useParams } from "react-router";
 import { useAppSelector } from "../../app/store/hooks";
 import { useWorkbenchesQuery } from "./instrumentApi";
 
-/** The benches of the shop, and the one that this page stands at: chosen once, else the first. */
+/**
+ * The benches of the shop, and the one that this page stands at: chosen once, else the first. A practice job stands at its own,
+ * which is nobody else's.
+ */
 export function usePageBench(): { readonly bench: Workbench | null; readonly benches: readonly Workbench[] } {
   const chosen = useAppSelector((state) => state.workplace.benchId);
   const all = useWorkbenchesQuery().data ?? [];
+  const { jobId } = useParams();
+  const own = jobId === undefined ? undefined : all.find((one) => one.practiceJobId === jobId);
   const benches = all.filter((one) => one.practiceJobId === null);
-  return { bench: benches.find((one) => one.id === chosen) ?? benches[0] ?? null, benches };
+  return { bench: own ?? benches.find((one) => one.id === chosen) ?? benches[0] ?? null, benches };
 }
