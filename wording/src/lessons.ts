@@ -29,7 +29,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { celsius: { label: "temperature of the part", unit: "°C" } },
     x: { name: "frequency, powers of ten (2 is 100 Hz, 5 is 100 kHz)", unit: "" },
-    y: { name: "ESR", unit: "Ω" },
+    y: { name: "ESR, Ω", unit: "" },
     lines: { now: "at this temperature", at_20: "at 20 °C" },
     figures: {
       esr_120_hertz: { label: "at 120 Hz", unit: "Ω", digits: 3 },
@@ -63,7 +63,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { badOhms: { label: "ESR of the bad one", unit: "Ω" } },
     x: { name: "ESR of the bad one", unit: "Ω" },
-    y: { name: "what the tester shows", unit: "Ω" },
+    y: { name: "shown, Ω", unit: "" },
     lines: { in_circuit: "in circuit", neighbour: "the sound neighbour alone" },
     figures: {
       lifted: { label: "with a lead lifted", unit: "Ω", digits: 2 },
@@ -96,7 +96,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { startVolts: { label: "it held", unit: "V" } },
     x: { name: "volts before the drain", unit: "V" },
-    y: { name: "comes back to", unit: "V" },
+    y: { name: "back, V", unit: "" },
     lines: { at_least: "at least", at_most: "at most" },
     figures: {
       at_least: { label: "at least", unit: "V", digits: 0 },
@@ -128,7 +128,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { lampWatts: { label: "lamp", unit: "W" }, loadWatts: { label: "the unit draws", unit: "W" } },
     x: { name: "the unit draws", unit: "W" },
-    y: { name: "brightness, of its rating", unit: "%" },
+    y: { name: "glow, %", unit: "" },
     lines: { glow: "the lamp" },
     figures: {
       glow_percent: { label: "of its rating", unit: "%", digits: 0 },
@@ -157,7 +157,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { leakDecades: { label: "leak, powers of ten (3 is 1 kΩ)", unit: "" } },
     x: { name: "leak, powers of ten of ohms", unit: "" },
-    y: { name: "the meter shows", unit: "µF" },
+    y: { name: "shown, µF", unit: "" },
     lines: { shown: "shown" },
     figures: {
       leak_ohms: { label: "leak", unit: "Ω", digits: 0 },
@@ -191,7 +191,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
       outputOhms: { label: "ESR of the output", unit: "Ω" },
     },
     x: { name: "left of the bulk", unit: "%" },
-    y: { name: "on the bus at 100 Hz", unit: "V" },
+    y: { name: "bus, V", unit: "" },
     lines: { mains_ripple: "peak to peak" },
     figures: {
       bulk_volts_100_hertz: { label: "bus, 100 Hz", unit: "V", digits: 0 },
@@ -220,7 +220,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { leftPercent: percent },
     x: { name: "left of the bulk", unit: "%" },
-    y: { name: "lowest volts of the bus", unit: "V" },
+    y: { name: "bus, V", unit: "" },
     lines: { idle: "1 W drawn", loaded: "60 W drawn" },
     figures: {
       idle_lowest_volts: { label: "with 1 W", unit: "V", digits: 0 },
@@ -246,7 +246,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { ohms: { label: "resistor", unit: "Ω" }, microfarads: { label: "bulk", unit: "µF" } },
     x: { name: "after", unit: "s" },
-    y: { name: "volts", unit: "V" },
+    y: { name: "V", unit: "" },
     lines: { volts: "the bulk" },
     figures: {
       stored_joules: { label: "stored", unit: "J", digits: 1 },
@@ -279,7 +279,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { celsius: { label: "temperature of the can", unit: "°C" } },
     x: { name: "temperature of the can", unit: "°C" },
-    y: { name: "years, day and night", unit: "a" },
+    y: { name: "years", unit: "" },
     lines: { rated_2000: "2000 h at 105 °C", rated_8000: "8000 h at 105 °C" },
     figures: {
       years_2000: { label: "2000 h part", unit: "years", digits: 1 },
@@ -302,7 +302,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { leftPercent: percent },
     x: { name: "left of its capacitance", unit: "%" },
-    y: { name: "runs on its own for", unit: "ms" },
+    y: { name: "ms", unit: "" },
     lines: { runs_for: "on what it holds" },
     figures: {
       runs_milliseconds: { label: "runs for", unit: "ms", digits: 1 },
@@ -329,7 +329,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
     ],
     knobs: { newOhms: { label: "ESR of the new bank", unit: "Ω" } },
     x: { name: "ESR of the new bank", unit: "mΩ" },
-    y: { name: "phase that is lost", unit: "°" },
+    y: { name: "lost, °", unit: "" },
     lines: { lost_degrees: "against the old bank of 40 mΩ" },
     figures: { lost_degrees: { label: "lost", unit: "°", digits: 0 } },
     question: "After a recap with polymer parts a rail whistles. All of them read 8 mΩ. What now?",
@@ -358,7 +358,7 @@ export const lessons: Readonly<Record<LessonCode, Lesson>> = {
       timesLikelier: { label: "a bad one shows it so many times as often", unit: "×" },
     },
     x: { name: "likely before", unit: "%" },
-    y: { name: "likely after", unit: "%" },
+    y: { name: "after, %", unit: "" },
     lines: { after: "after this reading" },
     figures: {
       after_percent: { label: "likely after", unit: "%", digits: 0 },

@@ -49,6 +49,16 @@ export const handCheckLabels: Readonly<Record<HandCheck, string>> = {
   swap: "another supply in its place",
 };
 
+/** An act by its name, as the debrief tells it. */
+export function actWords(name: string, at: string | null): string {
+  if (name === "hint") return "A hint";
+  if (name === "mains_on") return "Mains on";
+  if (name === "mains_off") return "Mains off";
+  if (name.startsWith("check_")) return `Tried ${handCheckLabels[name.slice(6) as HandCheck]}`;
+  const label = handActLabels[name as HandActKind] ?? name;
+  return at ? `${label}: ${at}` : label;
+}
+
 const checkField: Readonly<Record<HandCheck, string>> = {
   lead: "Mains lead",
   output_lead: "Output lead",
@@ -215,4 +225,4 @@ export const practiceNote =
   "Nobody's unit: a virtual supply on a simulated bench of its own. Nothing here counts for the shop's record, its drawers or its figures. What would hurt at a real bench is told in words.";
 
 export const scoreNote =
-  "Part of the score is how well the chances you gave fit what is true: nobody gains by saying other than what he holds. The rest is the minutes of the search against the application's own way. What could have hurt somebody is no matter of points: it does not pass.";
+  "Part of the score is how well the chances you gave fit what is true: whoever says what they believe loses least. The rest is the minutes of the search against the application's own way. What could have hurt somebody is no matter of points: it does not pass.";

@@ -1,4 +1,5 @@
 import {
+  actName,
   type BenchEvent,
   foldHouseRules,
   type HandAct,
@@ -350,9 +351,9 @@ export class Practiser {
 
   private hand(act: HandAct): HandAnswer {
     const answer = this.hands.do(act);
-    const at = act.at ?? act.check ?? null;
+    const at = act.at ?? null;
     this.acts.push({
-      ...{ what: "hands", kind: act.kind, at, terminals: null, circuitState: null, value: null },
+      ...{ what: "hands", kind: actName(act), at, terminals: null, circuitState: null, value: null },
       ...{ minutes: answer.minutes, bits: 0 },
     });
     return answer;

@@ -69,6 +69,10 @@ export const handActSchema = strictObject({
 });
 export type HandAct = InferType<typeof handActSchema>;
 
+/** An act as it stands in a list of what was done: the mains goes on or off, a trial names what was tried. */
+export const actName = ({ kind, isOn, check }: Pick<HandAct, "kind" | "isOn" | "check">): string =>
+  kind === "mains" ? (isOn ? "mains_on" : "mains_off") : kind === "check" ? `check_${check}` : kind;
+
 /** What follows from an act or a reading by itself. Those that a hand should never see carry what was there. */
 export const consequences = [
   "live_touch",

@@ -39,7 +39,8 @@ export interface LessonModel {
 const of = (values: Values, key: string) => values[key] ?? 0;
 /** So many points from one end to the other. */
 const over = (least: number, most: number, count: number): readonly number[] =>
-  Array.from({ length: count }, (_, n) => least + ((most - least) * n) / (count - 1));
+  Array.from({ length: count }, (_, n) => Number((least + ((most - least) * n) / (count - 1)).toPrecision(5)));
+const percentOf = (ratio: number) => Number((100 * ratio).toPrecision(5));
 const knob = (key: string, least: number, most: number, step: number, start: number): LessonKnob => ({
   ...{ key, least, most, step, start },
 });
@@ -215,7 +216,7 @@ const twoRipples: LessonModel = {
       lines: [
         {
           code: "mains_ripple",
-          points: over(bulkLeast, 1, bulkCount).map((left) => [100 * left, bulkAt(left, 40).peakToPeakVolts]),
+          points: over(bulkLeast, 1, bulkCount).map((left) => [percentOf(left), bulkAt(left, 40).peakToPeakVolts]),
         },
       ],
       limits: [],
@@ -232,7 +233,7 @@ const unloaded: LessonModel = {
   knobs: [knob("leftPercent", 10, 100, 5, 40)],
   view: (values) => {
     const line = (watts: number): Points =>
-      over(bulkLeast, 1, bulkCount).map((left) => [100 * left, bulkAt(left, watts).lowestVolts]);
+      over(bulkLeast, 1, bulkCount).map((left) => [percentOf(left), bulkAt(left, watts).lowestVolts]);
     const left = of(values, "leftPercent") / 100;
     return {
       lines: [
@@ -300,7 +301,7 @@ const controlStart: LessonModel = {
     // For how long the chip runs on what it holds, against how long it has to.
     const milliseconds = (ratio: number) => (1e3 * 22e-6 * ratio * (16 - 9)) / 0.006;
     return {
-      lines: [{ code: "runs_for", points: over(0.05, 1, 20).map((ratio) => [100 * ratio, milliseconds(ratio)]) }],
+      lines: [{ code: "runs_for", points: over(0.05, 1, 20).map((ratio) => [percentOf(ratio), milliseconds(ratio)]) }],
       limits: [6],
       figures: [
         { code: "runs_milliseconds", value: milliseconds(left) },
@@ -321,7 +322,12 @@ const tooLittleEsr: LessonModel = {
         { switchingHertz: 65e3, isIsolated: true },
       ).lostDegrees;
     return {
-      lines: [{ code: "lost_degrees", points: over(0.005, 0.06, 25).map((ohms) => [1e3 * ohms, lost(ohms)]) }],
+      lines: [
+        {
+          code: "lost_degrees",
+          points: over(0.005, 0.06, 25).map((ohms) => [Number((1e3 * ohms).toPrecision(5)), lost(ohms)]),
+        },
+      ],
       limits: [15, 30],
       figures: [{ code: "lost_degrees", value: lost(of(values, "newOhms")) }],
     };
@@ -335,7 +341,7 @@ const oneReading: LessonModel = {
     const [prior, times] = [of(values, "priorPercent") / 100, of(values, "timesLikelier")];
     const after = (p: number) => logistic(logit(p) + Math.log(times));
     return {
-      lines: [{ code: "after", points: over(0.01, 0.9, 30).map((p) => [100 * p, 100 * after(p)]) }],
+      lines: [{ code: "after", points: over(0.01, 0.9, 30).map((p) => [percentOf(p), 100 * after(p)]) }],
       limits: [50],
       figures: [
         { code: "after_percent", value: 100 * after(prior) },

@@ -1,4 +1,4 @@
-import { jobFacts } from "@pale-cap/contract";
+import { actName, jobFacts } from "@pale-cap/contract";
 import { type Debrief, debrief, type PracticeAct } from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
@@ -35,7 +35,7 @@ export async function debriefJob(scope: Scope, question: PracticeQuestion): Prom
 function toAct({ sequence, act, hintLevel, minutes }: Awaited<ReturnType<typeof loadActs>>[number]): PracticeAct {
   const part = act?.kind === "fit" ? act.part : null;
   return {
-    ...{ sequence, kind: act?.kind ?? "hint", at: act?.at ?? act?.check ?? null, minutes, hintLevel },
+    ...{ sequence, kind: act ? actName(act) : "hint", at: act?.at ?? null, minutes, hintLevel },
     fitted: part
       ? { capacitanceFarads: part.microfarads / 1e6, ratedVolts: part.volts, isReversed: part.isReversed }
       : null,

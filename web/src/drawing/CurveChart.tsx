@@ -39,8 +39,10 @@ export function CurveChart(props: {
   readonly isDense?: boolean;
   /** Nought is its floor. */
   readonly isFromNought?: boolean;
+  /** From its first point to its last. */
+  readonly isToTheEdges?: boolean;
 }) {
-  const { label, x, y, lines, limits, isDense = false, isFromNought = false } = props;
+  const { label, x, y, lines, limits, isDense = false, isFromNought = false, isToTheEdges = false } = props;
   const values = [...lines.flatMap((one) => one.points.map(([, value]) => value)), ...limits];
   if (values.length === limits.length) return <p className={text.soft}>{label}: not read.</p>;
   const tick = { fill: "var(--ink-soft)", fontSize: 12 };
@@ -53,6 +55,7 @@ export function CurveChart(props: {
           <XAxis
             type="number"
             dataKey="x"
+            {...(isToTheEdges ? { domain: ["dataMin", "dataMax"] as const } : {})}
             name={x.name}
             tick={tick}
             label={{ value: x.name, position: "insideBottom", offset: -10, fill: "var(--ink-soft)" }}

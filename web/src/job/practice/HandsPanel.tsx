@@ -21,7 +21,7 @@ export function HandsPanel() {
   const { id } = useJob().detail.job;
   useKeys(
     "Practice",
-    practice && !practice.result ? [{ key: "h", label: "hands: what they do", action: panel.toggle }] : [],
+    practice && !practice.result ? [{ key: "alt+h", label: "hands: what they do", action: panel.toggle }] : [],
   );
   if (!practice) return null;
   if (practice.result) {
@@ -34,7 +34,7 @@ export function HandsPanel() {
   return (
     <>
       <button type="button" className={classes.tab} onClick={panel.toggle} aria-expanded={isOpen}>
-        Hands <kbd>h</kbd>
+        Hands <kbd>Alt h</kbd>
       </button>
       <Drawer
         opened={isOpen}
@@ -46,8 +46,14 @@ export function HandsPanel() {
         trapFocus={false}
         lockScroll={false}
         closeOnClickOutside={false}
-        transitionProps={{ duration: 60 }}
-        classNames={{ content: classes.drawer ?? "", header: classes.drawerHead ?? "", body: classes.drawerBody ?? "" }}
+        transitionProps={{ duration: 0 }}
+        // The strip above and the probe bar at the foot stay free.
+        classNames={{
+          inner: classes.drawerInner ?? "",
+          content: classes.drawer ?? "",
+          header: classes.drawerHead ?? "",
+          body: classes.drawerBody ?? "",
+        }}
         closeButtonProps={{ "aria-label": "Hands off" }}
       >
         <Hands />

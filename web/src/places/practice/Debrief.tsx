@@ -2,10 +2,10 @@ import { Slider } from "@mantine/core";
 import type { BestAct, PracticeResult, PracticeState } from "@pale-cap/contract";
 import { type Debrief as DebriefFacts, type DebriefStep, formatQuantity, outsideItem } from "@pale-cap/core";
 import {
+  actWords,
   breachLabels,
   circuitLabels,
   faultName,
-  handActLabels,
   listWords,
   outsideLabel,
   quantityFacts,
@@ -81,6 +81,9 @@ function Truth({ result }: { readonly result: PracticeResult }) {
           onSelect={() => undefined}
         />
       </div>
+      <figcaption className={text.soft}>
+        Crossed: bad. Full: sound, but condemned. Faded: sound, and left in peace.
+      </figcaption>
     </figure>
   );
 }
@@ -144,7 +147,7 @@ function Score({ debrief }: { readonly debrief: DebriefFacts }) {
         <div>
           <dt>minutes of search</dt>
           <dd>
-            <span className={text.figure}>{minutes.toFixed(0)}</span>, best {bestMinutes.toFixed(0)}
+            <span className={text.figure}>{minutes.toFixed(0)}</span>, the application's {bestMinutes.toFixed(0)}
           </dd>
         </div>
         <div>
@@ -241,10 +244,7 @@ function rowsOf(steps: readonly DebriefStep[]): readonly Row[] {
 }
 
 function wordsOf({ kind, isReading, at, terminals, circuitState, value }: DebriefStep): string {
-  if (!isReading) {
-    const label = (handActLabels as Readonly<Record<string, string>>)[kind] ?? (kind === "hint" ? "A hint" : kind);
-    return at ? `${label}: ${at}` : label;
-  }
+  if (!isReading) return actWords(kind, at);
   const facts = quantityFacts[kind as keyof typeof quantityFacts];
   const shown = value === null ? "open" : facts?.unit ? formatQuantity(value, facts.unit) : String(value);
   const where = circuitState === "in_circuit" || circuitState === null ? "" : `, ${circuitLabels[circuitState]}`;

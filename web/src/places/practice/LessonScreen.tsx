@@ -103,12 +103,13 @@ function Model({ code, lesson }: { readonly code: LessonCode; readonly lesson: L
         })}
       </dl>
       <CurveChart
-        label={`${lesson.y.name}${lesson.y.unit ? `, ${lesson.y.unit}` : ""}, by ${lesson.x.name}`}
+        label={`${lesson.y.name}, by ${lesson.x.name}${lesson.x.unit ? `, ${lesson.x.unit}` : ""}`}
         x={lesson.x}
         y={lesson.y}
         lines={lines.map((line) => ({ name: lesson.lines[line.code] ?? line.code, points: line.points }))}
         limits={limits}
         isDense
+        isToTheEdges
         isFromNought
       />
     </section>

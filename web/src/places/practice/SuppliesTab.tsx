@@ -1,6 +1,6 @@
 import { Button, NumberInput, SegmentedControl } from "@mantine/core";
 import { madeSupplyName, type OfferedPractice, type PracticeLine } from "@pale-cap/contract";
-import { difficultyLabels, practiceNote } from "@pale-cap/wording";
+import { difficultyLabels, logTime, practiceNote } from "@pale-cap/wording";
 import { useState } from "react";
 import { Link } from "react-router";
 import { useAppSelector } from "../../app/store/hooks";
@@ -38,6 +38,7 @@ export function SuppliesTab() {
             {open.map((one) => (
               <li key={one.jobId}>
                 <Link to={`/jobs/${one.jobId}/intake`}>{one.title}</Link>{" "}
+                <span className={text.soft}>begun {logTime(one.begunAt)}</span>{" "}
                 <Link className={text.soft} to={`/practice/${one.jobId}`}>
                   my last word
                 </Link>
