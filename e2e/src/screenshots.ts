@@ -7,6 +7,7 @@ import { openBrowser, resize } from "./browser";
 import { openFamily } from "./familyPicture";
 import { openLoadRun } from "./loadRunPicture";
 import { Page } from "./page";
+import { openDebrief } from "./practicePicture";
 import { openServer } from "./server";
 import { demoLines, views } from "./views";
 
@@ -45,6 +46,10 @@ try {
   await settle(page);
   writeFileSync(join(folder, "family.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
   console.log("docs/screenshots/family.png");
+  await openDebrief(server, page);
+  await settle(page);
+  writeFileSync(join(folder, "practice.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
+  console.log("docs/screenshots/practice.png");
 } finally {
   await browser.close();
   await server.close();

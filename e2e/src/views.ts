@@ -42,7 +42,11 @@ export const views = [
   { file: "changes", path: "/casebook/changes", heading: "by default", isOnlyTested: true },
   { file: "quality", path: "/casebook/quality", heading: "Chances that were told in circuit", isOnlyTested: true },
   { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
-  { file: "house-rules", path: "/house-rules", heading: "House rules" },
+  { file: "practice-supplies", path: "/practice", heading: "Any number of others", isOnlyTested: true },
+  { file: "lesson", path: "/practice/lessons/two_ripples", heading: "Ripple by its frequency", isOnlyTested: true },
+  { file: "practice-progress", path: "/practice/progress", heading: "Skill by skill", isOnlyTested: true },
+  { file: "practice-lists", path: "/practice/lists", heading: "A new list", isOnlyTested: true },
+  { file: "house-rules", path: "/house-rules", heading: "House rules", isOnlyTested: true },
   { file: "working-safely", path: "/working-safely", heading: "Working safely", isOnlyTested: true },
   { file: "report", model: "Counter 2 display", lens: "report" },
 ] as const;
