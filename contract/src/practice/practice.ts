@@ -155,6 +155,8 @@ export interface PracticePage {
   readonly offered: readonly OfferedPractice[] | null;
   readonly lines: readonly PracticeLine[];
   readonly skills: readonly SkillState[];
+  /** The same after each supply that was ended, in their order. */
+  readonly course: readonly (readonly SkillState[])[];
   /** Name of the supply that is proposed next. */
   readonly next: string | null;
   readonly lists: readonly PracticeList[];

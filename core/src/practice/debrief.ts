@@ -192,6 +192,8 @@ function courseOf({ facts, rules, truth, acts }: DebriefQuestion): Course {
   ].sort((a, b) => a.sequence - b.sequence);
   const steps: DebriefStep[] = [];
   const needlessLifts: string[] = [];
+  // The search is over once everything that is bad was mended, and no sooner.
+  const toMend = new Set([...truth].flatMap(([at, isBad]) => (isBad && at !== outsideItem ? [at] : [])));
   let isMended = false;
   let minutes = 0;
   const learn = (change: Partial<JobFacts>, added: readonly Reading[]) => {
@@ -208,7 +210,7 @@ function courseOf({ facts, rules, truth, acts }: DebriefQuestion): Course {
     if (seen.length > known.signs.length) learn({ signs: seen }, []);
     if (act) {
       const isRepair = repairs.includes(act.kind);
-      isMended ||= isRepair && truth.get(act.at ?? "") === true;
+      if (isRepair && toMend.delete(act.at ?? "")) isMended = toMend.size === 0;
       const p = chances.get(act.at ?? "");
       if (act.kind === "lift" && p !== undefined && Math.min(p, 1 - p) < knownRatio) needlessLifts.push(act.at ?? "");
       const counted = isRepair && truth.get(act.at ?? "") === true ? 0 : act.minutes;

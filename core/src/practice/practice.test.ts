@@ -192,6 +192,17 @@ describe("a debrief", () => {
     expect(ask({ acts: [act("fit", "C1", { minutes: 5 })] }).minutes).toBeLessThan(1);
     expect(ask({ acts: [act("fit", "C2", { minutes: 5 })] }).minutes).toBe(5);
   });
+  it("counts the search until the last bad part is mended, not the first", () => {
+    const truth = new Map([
+      ["C1", true],
+      ["C9", true],
+      ["C2", false],
+    ]);
+    const [first, between, last, after] = [act("fit", "C1"), read("C2", 0.03), act("fit", "C9"), read("C2", 0.03)];
+    const found = ask({ truth, acts: [first, last], readings: [between, after] });
+    expect(found.minutes).toBeCloseTo(0.4, 9);
+    expect(ask({ truth, acts: [first], readings: [between, after] }).minutes).toBeCloseTo(0.8, 9);
+  });
   it("finds a new part that cannot stand in for the old one", () => {
     const fitted = (capacitanceFarads: number, ratedVolts: number, isReversed = false) =>
       ask({ acts: [act("fit", "C1", { fitted: { capacitanceFarads, ratedVolts, isReversed } })] }).wrongParts;

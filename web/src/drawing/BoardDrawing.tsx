@@ -187,6 +187,8 @@ export function BoardDrawing(props: BoardDrawingProps) {
                       <Outline
                         position={one}
                         scale={scale}
+                        verdict={props.look(one.id).verdict}
+                        isFaded={props.look(one.id).isFaded}
                         isSelected={one.id === props.selectedId}
                         onSelect={props.onSelect}
                         onKey={arranging ? onKey : undefined}
@@ -228,11 +230,13 @@ export function BoardDrawing(props: BoardDrawingProps) {
 const Outline = memo(function Outline(props: {
   readonly position: Position;
   readonly scale: number;
+  readonly verdict?: VerdictWord | undefined;
+  readonly isFaded?: boolean | undefined;
   readonly isSelected: boolean;
   readonly onSelect: (positionId: string) => void;
   readonly onKey?: (event: KeyboardEvent, positionId: string) => void;
 }) {
-  const { position, scale } = props;
+  const { position, scale, verdict } = props;
   const { left, top, width, height: depth } = outlineBox(position, scale);
   const [x, y] = [left + width / 2, top + depth / 2];
   const isSink = position.kind === "heat-sink";
@@ -244,7 +248,9 @@ const Outline = memo(function Outline(props: {
       className={classes.part}
       role="button"
       tabIndex={0}
-      aria-label={[position.designator, high, position.kind].filter(Boolean).join(", ")}
+      aria-label={[position.designator, high, position.kind, verdict && verdictLabels[verdict]]
+        .filter(Boolean)
+        .join(", ")}
       aria-pressed={props.isSelected}
       onClick={(event) => {
         event.currentTarget.focus({ preventScroll: true });
@@ -274,6 +280,12 @@ const Outline = memo(function Outline(props: {
       >
         {position.designator}
       </text>{" "}
+      {verdict && !props.isFaded && (
+        <g transform={`translate(${-width / 2} ${-depth / 2}) scale(0.8)`}>
+          <circle r="8.6" fill="var(--board)" />
+          <VerdictShape verdict={verdict} />
+        </g>
+      )}
       {high !== null && depth > 30 && (
         <text className={classes.outlineHeight} textAnchor="middle" y="17">
           {high}

@@ -36,6 +36,7 @@ export function unitLabel(model: ReportModel): Label {
   return {
     title: number,
     lines: [
+      job.realm === "practice" ? "Practice: nobody's unit" : "",
       deviceName(job),
       job.handedOverAt ? `Out ${shopDay(model, job.handedOverAt)}` : `In ${shopDay(model, job.createdAt)}`,
       job.warrantyUntil ? `Warranty until ${shopDay(model, job.warrantyUntil)}` : "",

@@ -64,6 +64,13 @@ describe("a practice supply", () => {
     expect(detail.nets.find((net) => net.name === "14 V after L2")?.network?.behindNetId).toBe(
       detail.nets.find((net) => net.name === "14 V")?.id,
     );
+    expect(detail.job.intakeDetails.labelPlate).toMatchObject({
+      inputVoltsLow: 230,
+      rails: [
+        { name: "14 V", volts: 14, amps: 2.2 },
+        { name: "5 V", volts: 5, amps: 1.8 },
+      ],
+    });
     expect(detail.photos).toHaveLength(1);
     const { benchId } = await stateOf(jobId);
     expect((await instrumentsOf()).filter((one) => one.benchId === benchId)).toHaveLength(6);
@@ -84,6 +91,24 @@ describe("a practice supply", () => {
     await test.heavy.settled();
     expect(await test.count("closed_jobs")).toBe(0);
     expect(await test.count("job_words")).toBe(0);
+  });
+});
+
+describe("the drawers of the shop", () => {
+  it("give nothing to a practice job", async () => {
+    const jobId = await begin("masked-bank");
+    const place = (await detailOf(jobId)).positions.find((one) => one.designator === "C12");
+    const answer = await request(test.app)
+      .put(`/api/jobs/${jobId}/plans/${place?.id}`)
+      .send({
+        ...{ writeId: newId(), version: 0, cataloguePartId: newId(), isFromDrawer: true },
+        overrides: {
+          ...{ diameterMaxMetres: null, heightMaxMetres: null, pitchMetres: null, esrMaxOhms: null },
+          ...{ rippleAmpsRms: null, ambientCelsius: null },
+        },
+      });
+    expect(answer.status).toBe(409);
+    expect(answer.body.detail).toContain("Nothing leaves a drawer for a practice job");
   });
 });
 
@@ -190,7 +215,10 @@ describe("the end", () => {
     const { result } = (await end(hot, { ...truth, outside: 0 }).expect(201)).body as PracticeState;
     expect(result?.debrief.score).toMatchObject({ brier: 0, isFatal: true, isPassed: false });
     expect(result?.debrief.skills.draining).toEqual({ good: 0, total: 1 });
-    expect((await page(ines)).lines.find((one) => one.jobId === hot)).toMatchObject({ isPassed: false, isFatal: true });
+    const own = await page(ines);
+    expect(own.lines.find((one) => one.jobId === hot)).toMatchObject({ isPassed: false, isFatal: true });
+    expect(own.course).toHaveLength(own.lines.filter((one) => one.endedAt !== null).length);
+    expect(own.course.at(-1)).toEqual(own.skills);
     expect((await page(ines)).lines.find((one) => one.jobId === jobId)?.endedAt).toBeNull();
   });
 });

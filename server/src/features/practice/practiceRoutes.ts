@@ -3,9 +3,11 @@ import {
   type BenchEvent,
   type HandAnswer,
   instrumentKinds,
+  type LabelPlate,
   type NewPractice,
   type NewPracticeAct,
   newPracticeSchema,
+  noIntakeDetails,
   type OfferedPractice,
   type PracticeEnd,
   type PracticeListPage,
@@ -273,7 +275,7 @@ export function practiceRoutes(context: AppContext): readonly Route[] {
     await scope.rows.jobs.insert({
       ...{ id: jobId, realm: "practice", takesSimulated: true, createdAt: scope.now, symptoms: [], personId },
       ...{ deviceKind, deviceMaker: null, deviceModel, complaint: story },
-      intakeDetails: { topology },
+      intakeDetails: { topology, labelPlate: labelOf(card) },
     });
     const boardId = randomUUID();
     const content = practiceContent(card.board);
@@ -311,6 +313,15 @@ export function practiceRoutes(context: AppContext): readonly Route[] {
   }
 }
 
+/** What its label says: the mains that it takes, and what each output gives. */
+const labelOf = ({ mainsVoltsRms, board }: PracticeSupplyCard): LabelPlate => ({
+  ...noIntakeDetails.labelPlate,
+  ...{ inputVoltsLow: mainsVoltsRms, inputVoltsHigh: mainsVoltsRms },
+  rails: board.nets.flatMap((net) =>
+    net.fullLoadAmps === null ? [] : [{ name: net.name, volts: net.nominalVolts, amps: net.fullLoadAmps }],
+  ),
+});
+
 async function requireOpen(scope: Scope, jobId: string): Promise<void> {
   const supply = await scope.rows.practiceSupplies.first({ jobId });
   if (!supply) throw new HttpProblem("not_found", "Nobody practises on this job.");
@@ -334,10 +345,12 @@ async function practicePage(
 ): Promise<PracticePage> {
   const lines = await loadLines(scope, personId);
   const results = await scope.rows.practiceResults.all(personId === null ? {} : { personId }, [["endedAt", "ASC"]]);
-  const skills = learnerState(results.map((one) => one.skills));
+  const trials = results.map((one) => one.skills);
+  const course = trials.map((_, n) => learnerState(trials.slice(0, n + 1)));
+  const skills = course.at(-1) ?? learnerState([]);
   const done = lines.filter((one) => one.endedAt !== null).map((one) => one.supply);
   return {
-    ...{ offered, lines, skills, next: offered ? (nextSupply(offered, skills, done)?.name ?? null) : null },
+    ...{ offered, lines, skills, course, next: offered ? (nextSupply(offered, skills, done)?.name ?? null) : null },
     lists: (await scope.rows.practiceLists.all({ isRemoved: false }, [["madeAt", "ASC"]])).map(toList),
   };
 }

@@ -147,7 +147,8 @@ function Score({ debrief }: { readonly debrief: DebriefFacts }) {
         <div>
           <dt>minutes of search</dt>
           <dd>
-            <span className={text.figure}>{minutes.toFixed(0)}</span>, the application's {bestMinutes.toFixed(0)}
+            <span className={text.figure}>{minutes.toFixed(minutes < 10 ? 1 : 0)}</span>, the application's{" "}
+            {bestMinutes.toFixed(0)}
           </dd>
         </div>
         <div>

@@ -32,7 +32,9 @@ function Page({ practice }: { readonly practice: PracticeState }) {
   return (
     <div className={`${text.page} ${classes.wide}`}>
       <header className={classes.head}>
-        <h1>{practice.title}</h1>
+        <h1>
+          {practice.title} <span className={classes.mark}>Practice</span>
+        </h1>
         <p className={text.softLine}>
           {practice.story} {!result && <Link to={`/jobs/${practice.jobId}/measure`}>Back to the bench</Link>}
         </p>

@@ -1,4 +1,8 @@
+import { NativeSelect } from "@mantine/core";
+import type { PracticePage } from "@pale-cap/contract";
+import { type PracticeSkill, practiceSkills, type SkillState } from "@pale-cap/core";
 import { skillLabels } from "@pale-cap/wording";
+import { useState } from "react";
 import { Link } from "react-router";
 import { useAppSelector } from "../../app/store/hooks";
 import { CurveChart } from "../../drawing/CurveChart";
@@ -45,6 +49,7 @@ export function ProgressTab() {
                 ))}
               </tbody>
             </table>
+            <Course page={data} />
             <p className={text.softLine}>
               The band holds the true share in nineteen of twenty cases. Few supplies leave it wide.
             </p>
@@ -81,6 +86,43 @@ export function ProgressTab() {
             </ul>
           </section>
         </div>
+      )}
+    </>
+  );
+}
+
+/** One skill over the supplies that asked for it: the share, and the band in which it lies. */
+function Course({ page }: { readonly page: PracticePage }) {
+  const [skill, setSkill] = useState<PracticeSkill>("draining");
+  const states = page.course.flatMap((one) => one.filter((state) => state.skill === skill));
+  // A supply that did not ask for it moves nothing.
+  const moved = states.filter((one, n) => one.total > 0 && one.total !== states[n - 1]?.total);
+  const line = (of: (state: SkillState) => number) =>
+    moved.map((one, n): readonly [number, number] => [n + 1, Math.round(100 * of(one))]);
+  return (
+    <>
+      <NativeSelect
+        label="Over time"
+        data={practiceSkills.map((value) => ({ value, label: skillLabels[value] }))}
+        value={skill}
+        onChange={(event) => setSkill(event.currentTarget.value as PracticeSkill)}
+      />
+      {moved.length < 2 ? (
+        <p className={text.soft}>Two supplies that ask for it make a line.</p>
+      ) : (
+        <CurveChart
+          label={`${skillLabels[skill]}: share done well, %, after each supply that asked for it`}
+          x={{ name: "supply", unit: "" }}
+          y={{ name: "%", unit: "" }}
+          lines={[
+            { name: "share", points: line((one) => one.meanRatio) },
+            { name: "at least", points: line((one) => one.lowRatio) },
+            { name: "at most", points: line((one) => one.highRatio) },
+          ]}
+          limits={[]}
+          isDense
+          isFromNought
+        />
       )}
     </>
   );
