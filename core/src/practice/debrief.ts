@@ -97,6 +97,8 @@ export interface Debrief {
 
 /** Acts by which a supply is mended: their minutes are no search. */
 const repairs = ["fit", "renew", "resolder", "clean", "mend"];
+/** A store was charged, or emptied. */
+const meetingCharge = ["mains_on", "drain"];
 /** The safety of these belongs to draining. */
 const drainBreaches: readonly string[] = ["live_touch", "meter_killed"];
 
@@ -314,7 +316,9 @@ function skillsOf(how: {
     trials[skill] = { good: before.good + Number(isGood), total: before.total + 1 };
   };
   const has = (code: string) => (counts[code] ?? 0) > 0;
-  if (facts.nets.some((net) => net.section === "bulk" || net.section === "pfc")) {
+  // Who never met a charge has shown nothing of it.
+  const hasMet = acts.some((one) => meetingCharge.includes(one.kind)) || drainBreaches.some(has);
+  if (hasMet && facts.nets.some((net) => net.section === "bulk" || net.section === "pfc")) {
     put("draining", !drainBreaches.some(has));
   }
   const cans = [...truth].filter(([at]) =>

@@ -251,7 +251,8 @@ describe("a debrief", () => {
     ]);
     expect(found.score).toMatchObject({ isFatal: true, isPassed: false });
     expect(found.skills.draining).toEqual({ good: 0, total: 1 });
-    expect(ask().skills.draining).toEqual({ good: 1, total: 1 });
+    expect(ask({ acts: [act("drain", "Bulk")] }).skills.draining).toEqual({ good: 1, total: 1 });
+    expect(ask().skills.draining).toBeUndefined();
   });
   it("says at every reading what would have told more, and nothing where it was the best", () => {
     const found = ask({ readings: [read("C9", 0.4, "in_circuit"), read("C2", 0.05, "in_circuit")] });
