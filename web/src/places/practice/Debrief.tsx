@@ -208,7 +208,7 @@ function Replay({ debrief, best }: { readonly debrief: DebriefFacts; readonly be
           As far as minute <b className={text.figure}>{minute.toFixed(0)}</b>
         </span>
         <Slider
-          aria-label="As far as minute"
+          thumbLabel="As far as minute"
           label={null}
           min={0}
           max={Math.ceil(most)}

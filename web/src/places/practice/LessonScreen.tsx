@@ -75,7 +75,7 @@ function Model({ code, lesson }: { readonly code: LessonCode; readonly lesson: L
               {words?.label}: <b className={text.figure}>{rounded(values[knob.key] ?? 0)}</b> {words?.unit}
             </span>
             <Slider
-              aria-label={words?.label ?? knob.key}
+              thumbLabel={words?.label ?? knob.key}
               label={null}
               min={knob.least}
               max={knob.most}
