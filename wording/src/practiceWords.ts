@@ -59,12 +59,16 @@ export function actWords(name: string, at: string | null): string {
   return at ? `${label}: ${at}` : label;
 }
 
-const checkField: Readonly<Record<HandCheck, string>> = {
-  lead: "Mains lead",
-  output_lead: "Output lead",
-  bench_feed: "Device on a bench supply",
-  lamps: "Lamps",
-  swap: "Another supply in its place",
+/** What a trial around the supply showed, good or bad. */
+const checkWords: Readonly<Record<HandCheck, readonly [good: string, bad: string]>> = {
+  lead: ["Another mains lead changes nothing.", "With another mains lead it works: the lead was it."],
+  output_lead: ["The output lead carries, as it lies now.", "The output lead carries nothing."],
+  bench_feed: ["Fed from a bench supply the device works.", "Fed from a bench supply the device does not work either."],
+  lamps: ["Fed by themselves the lamps of the picture light.", "Fed by themselves the lamps of the picture stay dark."],
+  swap: [
+    "With another supply in its place the device works.",
+    "With another supply in its place the device does not work either.",
+  ],
 };
 
 /** What eyes, nose and ears tell back, as one sentence. */
@@ -97,9 +101,9 @@ export function toldWords({ code, at, words, flashRatio = 0, glowRatio = 0 }: To
     case "no_lamp_nothing":
       return "On, without a lamp between. Nothing runs.";
     case "check_good":
-      return `${checkField[at as HandCheck] ?? "It"}: works with it.`;
+      return checkWords[at as HandCheck]?.[0] ?? "It is in order.";
     case "check_bad":
-      return `${checkField[at as HandCheck] ?? "It"}: does not work with it.`;
+      return checkWords[at as HandCheck]?.[1] ?? "It is not in order.";
     case "moved_changes":
       return `${at}: something changes. It opens.`;
     case "moved_nothing":
@@ -109,7 +113,7 @@ export function toldWords({ code, at, words, flashRatio = 0, glowRatio = 0 }: To
     case "host_fails":
       return "The device does not work.";
     case "not_there":
-      return `There is no ${at ?? "such part"} here.`;
+      return at === "lamps" ? "It has no lamps." : `There is no ${at ?? "such part"} here.`;
     case "not_so":
       return `${at ?? "That"}: not as things stand. Look at what is lifted and what is out.`;
   }

@@ -209,6 +209,22 @@ describe("a device on the output", () => {
   });
 });
 
+describe("what is around a supply", () => {
+  it("is told by trying it: the lamps, the lead, the device on a bench supply", () => {
+    const told = (name: string, check: NonNullable<HandAct["check"]>) =>
+      at(named(name)).act("check", { check }).told[0]?.code;
+    expect(told("light-strip", "lamps")).toBe("check_bad");
+    expect(told("light-strip", "bench_feed")).toBe("check_bad");
+    expect(told("boost-asleep", "lamps")).toBe("check_good");
+    expect(told("boost-asleep", "bench_feed")).toBe("check_good");
+    expect(told("bulk-open", "lamps")).toBe("not_there");
+    expect(told("bulk-open", "lead")).toBe("check_good");
+    const broken = { ...named("adapter-cable"), weak: { CN1: { path: "19 V", opens: "always" as const } } };
+    expect(at(broken).act("check", { check: "output_lead" }).told[0]?.code).toBe("check_bad");
+    expect(told("adapter-cable", "output_lead")).toBe("check_good");
+  });
+});
+
 describe("the iron", () => {
   it("warms a dried part so that it reads well for some minutes, and no longer", () => {
     const { act, read, lcr } = at(named("warmed-by-the-iron"));

@@ -178,6 +178,7 @@ export class Hands implements SupplyHands {
       case "load":
         return this.load(at, act.amps ?? 0);
       case "check":
+        if (act.check === "lamps" && !this.isLit) return [plain("not_there", "lamps")];
         return [plain(this.isWell(act.check ?? "lead") ? "check_good" : "check_bad", act.check ?? null)];
       case "new_meter":
         this.dead = new Set();
@@ -519,6 +520,10 @@ export class Hands implements SupplyHands {
     if (!high) return;
     this.isHostDead = true;
     this.tell("host_killed", high.name, this.supply.net(high.name, this.bench.now()).meanVolts, null);
+  }
+
+  private get isLit(): boolean {
+    return ["television", "monitor"].includes(this.practice.deviceKind);
   }
 
   private isWell(check: NonNullable<HandAct["check"]>): boolean {

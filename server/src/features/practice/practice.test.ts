@@ -2,7 +2,7 @@ import { type RunningBench, startBench } from "@pale-cap/bench";
 import type { Instrument, JobDetail, PracticeListPage, PracticePage, PracticeState } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
+import { newId, openTestApp, readingBody, type TestApp, testClock } from "../../testing/testApp";
 
 let bench: RunningBench;
 let test: TestApp;
@@ -83,6 +83,25 @@ describe("a practice supply", () => {
     await post("/api/practice", { id: newId(), supply: "Robert'); --", listId: null, personId: ines }).expect(422);
     expect(await test.count("jobs")).toBe(jobs);
     expect(await test.count("benches")).toBe(1 + (await test.count("practice_supplies")));
+  });
+  it("takes no room from the shop's own instruments", async () => {
+    const most = 1 + (await instrumentsOf()).length;
+    await post("/api/house-rules/changes", {
+      ...{ id: newId(), key: "instruments.mostCount", value: most - 6, reason: null, version: 0, personId: null },
+      ...{ changedAt: "2026-11-23T11:59:00.000Z", clockId: testClock },
+    }).expect(201);
+    const values = {
+      ...{
+        name: "Shop meter",
+        kind: "multimeter",
+        driver: "bench_lines",
+        transport: "tcp",
+        host: "127.0.0.1",
+        port: 1,
+      },
+      ...{ devicePath: null, baudRate: null, isEnabled: false },
+    };
+    await post("/api/instruments", { id: newId(), values }).expect(201);
   });
   it("stays apart: it is in no casebook, no search and no list of the shop's jobs", async () => {
     await begin("bulk-open");

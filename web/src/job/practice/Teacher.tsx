@@ -52,7 +52,7 @@ export function Teacher(props: { readonly practice: PracticeState; readonly take
         <p>
           {best
             ? `Look at ${net ? sectionFacts[net.section].label.toLowerCase() : "the parts without a rail"}.`
-            : "There is nothing left that a reading would tell."}
+            : "No reading is left that would tell more."}
         </p>
       )}
       {level >= 2 && best && (

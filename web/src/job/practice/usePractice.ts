@@ -1,11 +1,10 @@
 import type { HandAct, PracticeState } from "@pale-cap/contract";
 import { useCallback } from "react";
-import { pageClock } from "../../api/clock";
-import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useSubmit } from "../../outbox/useSubmit";
 import { asProblem } from "../../ui/ProblemNote";
 import { useJob } from "../JobContext";
+import { mainsFact } from "../mainsFact";
 import { useHandActMutation, usePracticeQuery, useTakeHintMutation } from "../practiceApi";
 
 /** How often the page looks what came of a reading, in milliseconds. */
@@ -42,21 +41,7 @@ export function useHands() {
       const answer = await send({ jobId, act: wanted, personId });
       if ("error" in answer || wanted.kind !== "mains") return;
       // The job learns that the mains was connected, as from any mains source of the bench.
-      await submit({
-        kind: "charge",
-        jobId,
-        body: {
-          id: newId(),
-          storeId: null,
-          kind: wanted.isOn ? "mains_connected" : "mains_disconnected",
-          volts: null,
-          resistanceOhms: null,
-          drainItem: null,
-          isMeterProved: false,
-          at: pageClock.moment(),
-          personId,
-        },
-      });
+      await submit(mainsFact(jobId, wanted.isOn === true, personId));
     },
     [send, submit, jobId, personId],
   );

@@ -1,9 +1,8 @@
 import { type KindPage, onBoard, shownBoard } from "@pale-cap/contract";
 import { useCallback, useMemo } from "react";
-import { BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
+import type { PartLook } from "../../drawing/BoardDrawing";
+import { StillBoard } from "../../drawing/StillBoard";
 import { useJobQuery } from "../../job/jobApi";
-import text from "../../ui/text.module.css";
-import classes from "./casebook.module.css";
 
 const loudFrom = 0.25;
 
@@ -29,23 +28,9 @@ export function KindBoard({ kind }: { readonly kind: KindPage }) {
   );
   if (!shown) return null;
   return (
-    <figure className={classes.boardFigure}>
-      <div className={classes.board}>
-        <BoardDrawing
-          board={shown.board}
-          nets={shown.nets}
-          positions={shown.positions}
-          fittedParts={shown.fittedParts}
-          look={look}
-          selectedId={undefined}
-          bankIds={[]}
-          onSelect={() => undefined}
-        />
-      </div>
-      <figcaption className={text.soft}>
-        Crossed: had failed in a quarter of those seen, or more. Full: in fewer. Dotted: it may be either. Ring: too few
-        to count on. Faded: never shown. The board is that of the job that was closed last.
-      </figcaption>
-    </figure>
+    <StillBoard shown={shown} look={look}>
+      Crossed: had failed in a quarter of those seen, or more. Full: in fewer. Dotted: it may be either. Ring: too few
+      to count on. Faded: never shown. The board is that of the job that was closed last.
+    </StillBoard>
   );
 }

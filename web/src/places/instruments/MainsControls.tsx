@@ -2,11 +2,10 @@ import { NativeSelect, Switch, TextInput } from "@mantine/core";
 import type { InstrumentAct } from "@pale-cap/contract";
 import { cautions, deviceName } from "@pale-cap/wording";
 import { useState } from "react";
-import { pageClock } from "../../api/clock";
-import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
 import { useJobQuery } from "../../job/jobApi";
 import { useBenchQuery } from "../../job/jobListApi";
+import { mainsFact } from "../../job/mainsFact";
 import { useSubmit } from "../../outbox/useSubmit";
 import { Caution } from "../../ui/Caution";
 import classes from "./instruments.module.css";
@@ -31,21 +30,7 @@ export function MainsControls(props: {
   function switchMains(isOn: boolean) {
     set({ output: isOn ? "ON" : "OFF" });
     if (!jobId) return;
-    void submit({
-      kind: "charge",
-      jobId,
-      body: {
-        id: newId(),
-        storeId: null,
-        kind: isOn ? "mains_connected" : "mains_disconnected",
-        volts: null,
-        resistanceOhms: null,
-        drainItem: null,
-        isMeterProved: false,
-        at: pageClock.moment(),
-        personId,
-      },
-    });
+    void submit(mainsFact(jobId, isOn, personId));
   }
   return (
     <div className={classes.stack}>

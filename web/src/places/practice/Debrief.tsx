@@ -13,7 +13,8 @@ import {
 } from "@pale-cap/wording";
 import { useCallback, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
+import type { PartLook } from "../../drawing/BoardDrawing";
+import { StillBoard } from "../../drawing/StillBoard";
 import { useJob } from "../../job/JobContext";
 import { Happened } from "../../job/practice/HandsPanel";
 import { TableHead } from "../../ui/TableHead";
@@ -68,23 +69,9 @@ function Truth({ result }: { readonly result: PracticeResult }) {
     [detail, result, said],
   );
   return (
-    <figure className={classes.figure}>
-      <div className={classes.board}>
-        <BoardDrawing
-          board={shown.board}
-          nets={shown.nets}
-          positions={shown.positions}
-          fittedParts={shown.fittedParts}
-          look={look}
-          selectedId={undefined}
-          bankIds={[]}
-          onSelect={() => undefined}
-        />
-      </div>
-      <figcaption className={text.soft}>
-        Crossed: bad. Full: sound, but condemned. Faded: sound, and left in peace.
-      </figcaption>
-    </figure>
+    <StillBoard shown={shown} look={look}>
+      Crossed: bad. Full: sound, but condemned. Faded: sound, and left in peace.
+    </StillBoard>
   );
 }
 

@@ -5,7 +5,8 @@ import { answerSteps, outsideLabel, partKindLabels, scoreNote } from "@pale-cap/
 import { useCallback, useMemo, useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
-import { BoardDrawing, type PartLook } from "../../drawing/BoardDrawing";
+import type { PartLook } from "../../drawing/BoardDrawing";
+import { StillBoard } from "../../drawing/StillBoard";
 import { useJob } from "../../job/JobContext";
 import { useEndPracticeMutation } from "../../job/practiceApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -51,21 +52,9 @@ export function LastWord({ practice }: { readonly practice: PracticeState }) {
   );
   return (
     <div className={classes.debrief}>
-      <figure className={classes.figure}>
-        <div className={classes.board}>
-          <BoardDrawing
-            board={shown.board}
-            nets={shown.nets}
-            positions={shown.positions}
-            fittedParts={shown.fittedParts}
-            look={look}
-            selectedId={undefined}
-            bankIds={[]}
-            onSelect={() => undefined}
-          />
-        </div>
-        <figcaption className={text.soft}>As you are about to leave it.</figcaption>
-      </figure>
+      <StillBoard shown={shown} look={look}>
+        As you are about to leave it.
+      </StillBoard>
       <form
         className={classes.panel}
         onSubmit={(event) => {
