@@ -6,6 +6,7 @@ import {
   type HandAnswer,
   jobRules,
   parseNumberAnswer,
+  parseWaveform,
 } from "@pale-cap/contract";
 import {
   areTipsFirst,
@@ -285,18 +286,18 @@ export class Practiser {
     });
     if (!this.bench.supply.state.isMainsOn) return;
     this.clock += 5;
-    const { state } = this.bench.supply.operation();
-    if (state === "running" && scenario.topology !== "buck") {
+    const outputs = scenario.nets.filter((one) => (one.fullLoadAmps ?? 0) > 0);
+    const isRunning = outputs.some((net) => Math.abs(this.volts(net.name)) > 0.5 * Math.abs(net.nominalVolts ?? 0));
+    if (isRunning && scenario.topology !== "buck") {
       this.hand({ kind: "mains", isOn: true, lampWatts: null, isIsolated: true });
     }
     this.clock += 5;
-    const outputs = scenario.nets.filter((one) => (one.fullLoadAmps ?? 0) > 0);
     for (const net of outputs) this.readRail(net.name, 0);
     for (const net of scenario.nets.filter((one) => one.section === "pfc")) {
       const [part] = scenario.capacitors.filter((one) => one.net === net.name);
       if (part) this.take(part.at, "dc_voltage", "in_circuit", null);
     }
-    if (state === "running") {
+    if (isRunning) {
       for (const net of outputs) {
         this.hand({ kind: "load", at: net.name, amps: net.fullLoadAmps });
         this.clock += 3;
@@ -308,7 +309,9 @@ export class Practiser {
       if (chip) this.readLeastAndMost(chip.at, "VCC,GND", scenario.control.net);
     }
     for (const one of scenario.devices.filter(({ kind }) => kind === "regulator")) {
-      this.readLeastAndMost(one.at, "OUT,GND", one.pins.OUT ?? "");
+      // A meter that keeps least and most swallows the ripple of the switching: twice its mean.
+      const volts = this.volts(one.pins.OUT ?? "");
+      this.logLeastAndMost(one.at, "OUT,GND", volts, volts);
     }
     this.hand({ kind: "mains", isOn: false });
     this.isDrained = false;
@@ -331,16 +334,25 @@ export class Practiser {
     });
   }
 
-  /** Least and most under power, as a meter that keeps both shows them. */
+  /** Least and most of a control supply that climbs and falls, as the scope's trace has them: a meter shows a mean. */
   private readLeastAndMost(at: string, pins: string, net: string): void {
-    const { pulses, meanVolts } = this.bench.supply.net(net, this.bench.now());
-    const values = [
-      [`${pins} least`, pulses?.lowVolts ?? meanVolts],
-      [`${pins} most`, pulses?.highVolts ?? meanVolts],
-    ] as const;
-    for (const [terminals, value] of values) {
-      const what = { targetKind: "part", targetId: at, quantity: "dc_voltage", value, terminals } as const;
-      this.log({ ...what, isPowered: true });
+    const { oscilloscope } = this.sessions;
+    oscilloscope.take("TIM:SCAL 1");
+    oscilloscope.take(`ROUT:PROB ${net}`);
+    const trace = parseWaveform(oscilloscope.take("WAV:DATA?") ?? "");
+    if (!trace) return;
+    // Single samples of noise do not count.
+    const sorted = [...trace.volts].sort((a, b) => a - b);
+    this.logLeastAndMost(at, pins, sorted[3] ?? 0, sorted.at(-4) ?? 0);
+  }
+
+  private logLeastAndMost(at: string, pins: string, least: number, most: number): void {
+    for (const [word, value] of [
+      ["least", least],
+      ["most", most],
+    ] as const) {
+      const what = { targetKind: "part", targetId: at, quantity: "dc_voltage", value } as const;
+      this.log({ ...what, terminals: `${pins} ${word}`, isPowered: true });
     }
   }
 
