@@ -17,6 +17,7 @@ export class Bench {
   supply: VirtualSupply;
   private random: () => number;
   private readonly listeners: (() => void)[] = [];
+  private readonly offs: (() => void)[] = [];
   private readonly ticks: (() => void)[] = [];
   /** Opens the ports of so many benches; set by whoever listens. */
   openSets: ((count: number) => void) | null = null;
@@ -68,6 +69,15 @@ export class Bench {
     this.supply = new VirtualSupply(scenario, this.now());
     this.random = seededRandom(scenario.seed);
     for (const tell of this.listeners) tell();
+  }
+
+  /** Another meter lies there: its probes touch nothing yet. */
+  takeProbesOff(): void {
+    for (const tell of this.offs) tell();
+  }
+
+  onProbesOff(listener: () => void): void {
+    this.offs.push(listener);
   }
 
   onSupplyChanged(listener: () => void): void {

@@ -94,9 +94,11 @@ export class Probes {
   connectedAtSeconds = 0;
 
   constructor(private readonly bench: Bench) {
-    bench.onSupplyChanged(() => {
+    const off = () => {
       this.touched = null;
-    });
+    };
+    bench.onSupplyChanged(off);
+    bench.onProbesOff(off);
   }
 
   /** Where they sit on the board as it is now. */

@@ -82,6 +82,9 @@ describe("ohms on a charged bulk", () => {
     expect(codes()).toEqual(["meter_killed"]);
     expect(read(meter, "C3", "DCV").trouble).toMatch(/dead/);
     expect(act("new_meter").minutes).toBe(15);
+    // The new one touches nothing yet: what is still charged does not kill it too.
+    expect(Number(meter.take("MEAS:OHMS?"))).toBe(9.9e37);
+    expect(codes()).toEqual(["meter_killed"]);
     act("drain", { at: "Bulk", ohms: 2200 });
     act("wait", { minutes: 3 });
     act("drain", { at: null, ohms: null });

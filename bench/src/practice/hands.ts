@@ -182,6 +182,7 @@ export class Hands implements SupplyHands {
         return [plain(this.isWell(act.check ?? "lead") ? "check_good" : "check_bad", act.check ?? null)];
       case "new_meter":
         this.dead = new Set();
+        this.bench.takeProbesOff();
         return [plain("done", null)];
       default:
         return this.atPart(act, at);

@@ -73,6 +73,16 @@ export function practiceRoutes(context: AppContext): readonly Route[] {
     await practice.stands(found.set, found.supply.supply, found.supply.lasting);
     return { set: found.set };
   }
+  const probesOff = async (jobId: string) => {
+    const meters = await database.read(now(), async ({ rows }) => {
+      const bench = await rows.benches.first({ practiceJobId: jobId });
+      const all = bench ? await rows.instruments.all({ benchId: bench.id }, [["name", "ASC"]]) : [];
+      return all.filter((one) => one.kind === "multimeter" || one.kind === "lcr");
+    });
+    const off = { points: "", circuitState: null, function: null, frequencyHertz: null, settings: null };
+    // One that does not answer has nothing on its probes that could be read.
+    for (const { id } of meters) await context.instruments.act(id, off).catch(() => undefined);
+  };
   const isKept = (id: string) => database.read(now(), (scope) => scope.rows.practiceActs.has({ id }));
 
   const begin = write<NewPractice, Laid | null>({
@@ -119,6 +129,8 @@ export function practiceRoutes(context: AppContext): readonly Route[] {
     prepare: async ({ body, params }) => {
       if (await isKept(body.id)) return null;
       const { set } = await standing(params.jobId as string);
+      // A new meter's probes touch nothing yet, whatever the old one's did.
+      if (body.act.kind === "new_meter") await probesOff(params.jobId as string);
       const answer = await practice.do(set, body.act);
       return { answer, lasting: await practice.lasting(set) };
     },
