@@ -92,16 +92,6 @@ export const consequences = [
 ] as const;
 export type Consequence = (typeof consequences)[number];
 
-/** Never to be traded for points. */
-export const safetyConsequences: readonly Consequence[] = [
-  "live_touch",
-  "meter_killed",
-  "power_untested",
-  "bench_tripped",
-  "host_unchecked",
-  "part_vented",
-];
-
 /** One that happened on the simulated bench. */
 export interface BenchEvent {
   /** Counted from 1 on each supply. */
@@ -172,14 +162,6 @@ export interface HandsState {
   readonly lifted: readonly string[];
   readonly out: readonly string[];
   readonly pulled: readonly string[];
-}
-
-/** A practice supply as it can be seen: its story, its label, its board. */
-export interface PracticeCard {
-  readonly name: string;
-  readonly title: string;
-  readonly story: string;
-  readonly difficulty: number;
 }
 
 /** The board of a practice supply as a camera and a label tell it. Lengths in metres. */

@@ -1,6 +1,5 @@
 import { foundPart } from "../board/board";
 import { type Section, sectionFacts } from "../board/sections";
-import { planningConstants } from "../constants/planningConstants";
 import { tradeConstants } from "../constants/tradeConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import type { JobRules } from "../facts/jobRules";
@@ -156,10 +155,6 @@ export function debrief(question: DebriefQuestion): Debrief {
     skills: skillsOf({ question, counts, isCascade, isRepaired, isToMend, needless: course.needlessLifts.length }),
   };
 }
-
-/** Points of one breach that end a supply whatever else went well. */
-export const isFatalBreach = (code: PracticeBreach): boolean =>
-  practicePenalties[code] >= planningConstants.K.fatal_points;
 
 interface Course {
   readonly steps: readonly DebriefStep[];

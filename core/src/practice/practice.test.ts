@@ -1,9 +1,10 @@
 import { fc, test as property } from "@fast-check/vitest";
 import { describe, expect, it } from "vitest";
 import { sampleJob, sampleNet, samplePart, samplePosition, sampleReading, sampleRules } from "../../testing/sampleJob";
+import { planningConstants } from "../constants/planningConstants";
 import type { JobFacts } from "../facts/jobFacts";
 import { JobJudge } from "../job/jobJudge";
-import { type DebriefQuestion, debrief, isFatalBreach, type PracticeAct } from "./debrief";
+import { type DebriefQuestion, debrief, type PracticeAct } from "./debrief";
 import { itemChances, outsideItem } from "./itemChances";
 import { expectedVarianceDrop, learnerState, nextSupply } from "./learner";
 import { lessonCodes, lessonModels } from "./lessonModels";
@@ -36,7 +37,7 @@ describe("the score", () => {
       ...(["live_touch", "bench_tripped", "meter_killed", "part_vented", "power_untested", "host_unchecked"] as const),
     ];
     for (const code of Object.keys(practicePenalties) as PracticeBreach[]) {
-      expect(isFatalBreach(code), code).toBe(safety.includes(code));
+      expect(practicePenalties[code] >= planningConstants.K.fatal_points, code).toBe(safety.includes(code));
     }
   });
 });
