@@ -45,6 +45,9 @@ export const faultCodes = [
   "own_or_catalogue",
   "not_rising",
   "not_taken",
+  "too_short",
+  "too_easy",
+  "not_pin",
   "not_valid",
 ] as const;
 export type FaultCode = (typeof faultCodes)[number];

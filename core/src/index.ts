@@ -385,6 +385,7 @@ export {
 export { type EndAct, emptiedVolts, endOrder, mayGoOn, ownTimeouts, type RestartFinding } from "./runs/runOrder";
 export {
   leastAmps,
+  planInstruments,
   type RunKind,
   type RunPlan,
   type RunPlanFault,

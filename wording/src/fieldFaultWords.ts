@@ -33,6 +33,12 @@ export function fieldFaultWords({ code, values = {} }: Fault): string {
       return `must be above ${values.limit}`;
     case "outside_limits":
       return `must lie between ${values.least} and ${values.most} ${values.unit}`.trim();
+    case "too_short":
+      return `needs at least ${values.least} characters`;
+    case "too_easy":
+      return "is too easy to guess";
+    case "not_pin":
+      return "must be 4 to 8 digits";
     case "too_long":
       return `is longer than ${values.most} characters`;
     case "too_many_entries":

@@ -26,6 +26,7 @@ export * from "./lessons";
 export * from "./money";
 export * from "./needWords";
 export * from "./outboxWords";
+export * from "./peopleWords";
 export * from "./practiceWords";
 export * from "./probeWords";
 export * from "./proofWords";

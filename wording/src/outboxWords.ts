@@ -1,4 +1,4 @@
-import type { FactKind } from "@pale-cap/contract";
+import type { FactKind, ProblemCode } from "@pale-cap/contract";
 
 /** What waits in the outbox, as a person would call it. */
 export const factLabels: Readonly<Record<FactKind, string>> = {
@@ -22,4 +22,16 @@ export function clockWords(aheadSeconds: number): string {
   return aheadSeconds > 0
     ? `This computer's clock is ${far} ahead of the server's: what is measured here verifies no stored charge until it is set.`
     : `This computer's clock is ${far} behind the server's: times are shown as it gave them.`;
+}
+
+/** Why what was confirmed is not stored yet. */
+export function waitWords(code: ProblemCode | null): string {
+  switch (code) {
+    case "not_signed_in":
+      return "nobody is signed in here";
+    case "too_many":
+      return "too much came at once, and it is sent again in a moment";
+    default:
+      return "the server does not answer";
+  }
 }

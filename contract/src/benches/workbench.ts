@@ -20,3 +20,21 @@ export const newWorkbenchSchema = strictObject({
 export type NewWorkbench = InferType<typeof newWorkbenchSchema>;
 
 export const workbenchEditSchema = strictObject({ writeId: idField(), version: versionField(), name: textField(40) });
+
+/** A job is laid on a bench, or taken off it. */
+export const benchJobSchema = strictObject({ writeId: idField() });
+
+/** A bench with who is at it and what lies on it. */
+export interface BenchPlace {
+  readonly id: string;
+  readonly name: string;
+  readonly instrumentCount: number;
+  readonly people: readonly { readonly personId: string; readonly name: string }[];
+  readonly jobs: readonly {
+    readonly id: string;
+    readonly number: number;
+    readonly deviceKind: string;
+    readonly deviceMaker: string | null;
+    readonly deviceModel: string | null;
+  }[];
+}

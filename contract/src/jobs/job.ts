@@ -256,8 +256,3 @@ export const exportSchema = strictObject({
   what: wordField<ExportKind>(exportKinds),
   personId: nullableId(),
 });
-
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-}

@@ -12,3 +12,14 @@ export interface ShopState {
 
 export const openShopSchema = strictObject({ realm: wordField(shopRealms) });
 export type OpenShop = InferType<typeof openShopSchema>;
+
+/** Whether a server process can work. */
+export interface Readiness {
+  readonly status: "ready" | "not ready";
+  readonly checks: {
+    readonly database: "ok" | "away";
+    readonly migrations: "ok" | "pending";
+    readonly disk: "ok" | "nearly full" | "unknown";
+    readonly stopping: "ok" | "stopping";
+  };
+}

@@ -58,6 +58,16 @@ export type RunPlanFault =
 /** So many samples at least a step has to hold: fewer show no step. */
 export const leastSamplesPerStep = 3;
 
+/** Every instrument that a plan speaks to, as often as it is named. */
+export function planInstruments(plan: RunPlan): readonly string[] {
+  return [
+    ...plan.rails.map((one) => one.loadId),
+    ...plan.spots.map((one) => one.thermometerId),
+    ...(plan.mainsId === null ? [] : [plan.mainsId]),
+    ...(plan.ripple ? [plan.ripple.scopeId] : []),
+  ];
+}
+
 /**
  * What is wrong with a plan before anything is switched; null: nothing. Each load of each step is held against promise and label;
  * an output that must not be open has its least load in each step, and stands on a load of its own.
@@ -73,12 +83,7 @@ export function runPlanFault(
   const fault = (code: RunPlanFault, netId: string | null = null) => ({ code, netId });
   if (plan.rails.length === 0) return fault("no_rail");
   if (plan.steps.length === 0) return fault("no_step");
-  const used = [
-    ...plan.rails.map((one) => one.loadId),
-    ...plan.spots.map((one) => one.thermometerId),
-    ...(plan.mainsId === null ? [] : [plan.mainsId]),
-    ...(plan.ripple ? [plan.ripple.scopeId] : []),
-  ];
+  const used = planInstruments(plan);
   if (new Set(used).size < used.length) return fault("instrument_twice");
   const isRailOfRun = (netId: string) => plan.rails.some((one) => one.netId === netId);
   const twice = plan.rails.find((one, n) => plan.rails.findIndex((other) => other.netId === one.netId) !== n);

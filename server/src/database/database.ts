@@ -8,7 +8,7 @@ export interface Database {
   /** Whether it holds a shop or the demo. */
   readonly realm: Realm;
   /** Work on a consistent picture; nothing can be written in it. */
-  read<T>(now: Date, work: (scope: Scope) => Promise<T>): Promise<T>;
+  read<T>(now: Date, work: (scope: Scope) => Promise<T>, caller?: Caller): Promise<T>;
   /** One transaction; done again, bounded, where the database gave it up for another. */
   write<T>(now: Date, caller: Caller, work: (scope: Scope) => Promise<T>): Promise<T>;
   /** Whether the database answers, over a connection that nobody else waits for. */
@@ -52,9 +52,9 @@ export function openDatabase(url: string, realm: Realm, size = poolSize): Databa
   prober.on("error", () => undefined);
   return {
     realm,
-    read: (now, work) =>
+    read: (now, work, caller = noCaller) =>
       sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, async (held) => {
-        const scope = openScope(tables, held, now, noCaller);
+        const scope = openScope(tables, held, now, caller);
         await scope.sql("SET TRANSACTION READ ONLY");
         return work(scope);
       }),

@@ -1,7 +1,9 @@
+import { readdir } from "node:fs/promises";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { type QueryInterface, QueryTypes, Sequelize, type Transaction } from "sequelize";
 import { Umzug } from "umzug";
+import type { Database } from "./database";
 import { grantRights } from "./rights";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
@@ -66,6 +68,14 @@ export function migrationsOf(sequelize: Sequelize) {
     },
     logger: undefined,
   });
+}
+
+/** Whether a database lacks steps that this program knows; asked as the application. */
+export async function hasPendingMigrations(database: Database, now: Date): Promise<boolean> {
+  const known = (await readdir(folder)).map((file) => file.replace(/\.[jt]s$/, ""));
+  const done = await database.read(now, ({ sql }) => sql<{ name: string }>("SELECT name FROM migrations"));
+  const names = new Set(done.map((one) => one.name));
+  return known.some((name) => !names.has(name));
 }
 
 /** The role whose rights are set; null where one role owns and uses everything. */

@@ -7,6 +7,7 @@ export interface ClientWrite {
   readonly id: string;
   /** Route and address: the same id may not travel to another place. */
   readonly kind: string;
+  readonly jobId: string | null;
   readonly body: unknown;
   readonly bytes: Buffer | null;
 }
@@ -26,9 +27,9 @@ export async function writeOnce<T>(
 ): Promise<{ readonly isNew: boolean; readonly result: T }> {
   const hash = bodyHash(client);
   const claimed = await scope.sql(
-    `INSERT INTO accepted_writes (id, kind, body_sha256, received_at) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (id) DO NOTHING RETURNING id`,
-    [client.id, client.kind, hash, scope.now],
+    `INSERT INTO accepted_writes (id, kind, body_sha256, received_at, person_id, role, bench_id, job_id)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING RETURNING id`,
+    [client.id, client.kind, hash, scope.now, scope.personId, scope.role, scope.benchId, client.jobId],
   );
   const isNew = claimed.length > 0;
   if (isNew) await does.write();

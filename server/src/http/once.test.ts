@@ -11,7 +11,7 @@ afterAll(() => test.close());
 /** One write of the application; how often it was done, and what it answered. */
 async function send(more: object, write = async () => {}) {
   let count = 0;
-  const client = { id: "", kind: "note /here", body: {}, bytes: null, ...more };
+  const client = { id: "", kind: "note /here", jobId: null, body: {}, bytes: null, ...more };
   const done = () =>
     test.inScope((scope) =>
       writeOnce(scope, client, {

@@ -4,6 +4,8 @@ import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { object, string } from "yup";
 import type { AppContext } from "../appContext";
+import { identifyEveryone } from "../people/sessions";
+import { everyone, setWho } from "../people/who";
 import { holdingJob } from "../records/holdingJob";
 import { makeJob, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { problemHandler } from "./problems";
@@ -23,7 +25,7 @@ const schema = object({ id: string().uuid().required() });
 
 /** An application with one route of its own on the test's database. */
 function serving(routes: Parameters<typeof mount>[2]) {
-  const app = express().use(express.json());
+  const app = express().use(express.json(), identifyEveryone);
   const { database, instruments } = test;
   const context = { database, instruments, turns: new Turns(), heavy: { poke }, now: () => now };
   mount(app, context as unknown as AppContext, routes);
@@ -165,9 +167,11 @@ describe("a read, a live act and a right", () => {
       .expect(422);
   });
   it("is refused where a role has it not", () => {
-    const refused = () => requireRight({} as never, "nobody has this" as never);
-    expect(refused).toThrow("Your role does not allow this");
-    expect(requireRight({} as never, "measure")).toBe("everyone");
+    const asked = {} as never;
+    expect(() => requireRight(asked, "measure")).toThrow("Sign in first");
+    setWho(asked, everyone);
+    expect(() => requireRight(asked, "nobody has this" as never)).toThrow("Your role does not allow this");
+    expect(requireRight(asked, "measure").role).toBe("everyone");
   });
   it("holds only a job of this world, or a practice one", async () => {
     const jobId = await makeJob(test.app);

@@ -1,4 +1,4 @@
-import type { BoardRows, Job, JobDetail, PlanRow } from "@pale-cap/contract";
+import type { AddedList, BoardRows, Job, JobDetail, PlanRow } from "@pale-cap/contract";
 import { noIntakeDetails } from "@pale-cap/contract";
 import { Op, type Order } from "sequelize";
 import { loadRecords } from "../casebook/loadRecords";
@@ -97,6 +97,29 @@ export async function loadJobs(scope: Scope, jobIds: readonly string[]): Promise
       quoteAnswers: own(perJob.quoteAnswers).map(withoutJob),
       record: records.get(row.id) ?? null,
     });
+  });
+}
+
+/** What was added to a job after a place in the order, list by list. */
+export async function loadAdded(
+  { rows }: Scope,
+  jobId: string,
+  after: number,
+): Promise<{ readonly [K in AddedList]: JobDetail[K] }> {
+  const later = { jobId, sequence: { [Op.gt]: after } };
+  const inOrder: Order = [["sequence", "ASC"]];
+  return toWire<{ readonly [K in AddedList]: JobDetail[K] }>({
+    readings: (await rows.readings.all(later, inOrder)).map(withoutJob),
+    signs: (await rows.signObservations.all(later, inOrder)).map(withoutJob),
+    overrules: (await rows.verdictOverrules.all(later, inOrder)).map(withoutJob),
+    chargeEvents: (await rows.chargeEvents.all(later, inOrder)).map(withoutJob),
+    powerEvents: (await rows.powerEvents.all(later, inOrder)).map(toPowerEvent).map(withoutJob),
+    teardownReturns: (await rows.teardownReturns.all(later, inOrder)).map(withoutJob),
+    ticks: (await rows.reworkTicks.all(later, inOrder)).map(withoutJob),
+    acts: (await rows.jobActs.all(later, inOrder)).map(withoutJob),
+    acceptances: (await rows.openPointAcceptances.all(later, inOrder)).map(withoutJob),
+    quotes: (await rows.quotes.all(later, inOrder)).map(withoutJob),
+    quoteAnswers: (await rows.quoteAnswers.all(later, inOrder)).map(withoutJob),
   });
 }
 

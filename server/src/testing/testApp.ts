@@ -4,7 +4,7 @@ import { boardInsert, netValues, partValues, positionValues, readingValues } fro
 import express, { type Express } from "express";
 import pg from "pg";
 import { pino } from "pino";
-import request from "supertest";
+import request, { type Agent } from "supertest";
 import { createApp } from "../app";
 import type { AppContext } from "../appContext";
 import { type Database, openDatabase } from "../database/database";
@@ -12,14 +12,19 @@ import { migrate } from "../database/migrate";
 import { noCaller, type Scope } from "../database/scope";
 import type { HeavyWork } from "../heavy/heavyWork";
 import { localHeavyWork } from "../heavy/localHeavyWork";
+import { EventStreams } from "../http/eventStream";
+import type { Limits } from "../http/limits";
 import { Turns } from "../http/turns";
+import { UnderWay } from "../http/underWay";
 import { InstrumentHub } from "../instruments/instrumentHub";
 import { everyLine } from "../instruments/lineLeases";
+import { noChanges } from "../live/changes";
 import { PracticeBenches } from "../practice/practiceBenches";
 import { RunKeeper } from "../runs/runKeeper";
 
 export interface TestApp {
   readonly app: Express;
+  readonly context: AppContext;
   /** As the application connects: with its own role's rights. */
   readonly database: Database;
   readonly heavy: HeavyWork;
@@ -49,11 +54,12 @@ const template = "pale_cap_template";
 
 /** The application on a database of its own, cloned from a migrated template on the test run's cluster. */
 export async function openTestApp(
-  more: Partial<AppContext> = {},
+  more: Partial<AppContext> & { readonly limits?: Limits } = {},
   realm: Realm = "shop",
   benchPort = unusedPort,
+  clone?: TestApp["urls"],
 ): Promise<TestApp> {
-  const urls = await cloneTemplate();
+  const urls = clone ?? (await cloneTemplate());
   const database = openDatabase(urls.app, realm);
   let now = new Date("2026-11-23T12:00:00Z");
   const times = {
@@ -68,13 +74,19 @@ export async function openTestApp(
   const turns = new Turns();
   const logger = pino({ level: "silent" });
   const runs = new RunKeeper({ database, instruments, turns, heavy, logger, now: () => now }, everyLine, runTimes);
-  const app = createApp({
+  const context: AppContext = {
     ...{ database, instruments, runs, practice: new PracticeBenches(benchPort), heavy, turns, logger },
     now: () => now,
     backupFolder: null,
     openWorld: null,
+    sessions: null,
+    changes: noChanges,
+    streams: new EventStreams(),
+    underWay: new UnderWay(),
+    migrationsPending: async () => false,
     ...more,
-  });
+  };
+  const app = createApp({ ...context, limits: more.limits });
   // Every request of a test comes from one page, whose clock goes with the server's, unless it says otherwise.
   const page = express();
   page.use((incoming, _, next) => {
@@ -86,6 +98,7 @@ export async function openTestApp(
   const inScope = <T>(work: (scope: Scope) => Promise<T>) => database.write(now, noCaller, work);
   return {
     app: page,
+    context,
     database,
     heavy,
     instruments,
@@ -152,8 +165,12 @@ export const testClock = "019a0000-0000-7000-8000-00000000c10c";
 
 export const newId = (): string => randomUUID();
 
+/** An application as everyone, or a browser that is signed in. */
+export type Sender = Express | Agent;
+const sender = (app: Sender) => ("jar" in app ? (app as Agent) : request(app));
+
 /** A job with nothing but a kind and a fault. */
-export async function makeJob(app: Express, more: object = {}): Promise<string> {
+export async function makeJob(app: Sender, more: object = {}): Promise<string> {
   const id = newId();
   const body = {
     id,
@@ -164,7 +181,7 @@ export async function makeJob(app: Express, more: object = {}): Promise<string> 
     personId: null,
     ...more,
   };
-  await request(app).post("/api/jobs").send(body).expect(201);
+  await sender(app).post("/api/jobs").send(body).expect(201);
   return id;
 }
 
@@ -175,14 +192,14 @@ export interface MadePart {
 }
 
 /** C1 on a 12 V net of a job. */
-export async function makePart(app: Express, jobId: string, designator = "C1"): Promise<MadePart> {
+export async function makePart(app: Sender, jobId: string, designator = "C1"): Promise<MadePart> {
   const made = { netId: newId(), positionId: newId(), partId: newId() };
   const changes = [
     boardInsert("net", made.netId, netValues),
     boardInsert("position", made.positionId, { ...positionValues, designator, netId: made.netId }),
     boardInsert("fittedPart", made.partId, { ...partValues, positionId: made.positionId }),
   ];
-  await request(app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes }).expect(200);
+  await sender(app).post(`/api/jobs/${jobId}/board-edits`).send({ id: newId(), changes }).expect(200);
   return made;
 }
 

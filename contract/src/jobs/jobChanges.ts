@@ -1,0 +1,43 @@
+import { number, strictObject } from "../fields/fields";
+import type { JobDetail } from "./jobDetail";
+
+/** Lists of a job that are only ever added to: what came after a place in the order is told alone. */
+export const addedLists = [
+  "readings",
+  "signs",
+  "overrules",
+  "chargeEvents",
+  "powerEvents",
+  "teardownReturns",
+  "ticks",
+  "acts",
+  "acceptances",
+  "quotes",
+  "quoteAnswers",
+] as const;
+export type AddedList = (typeof addedLists)[number];
+
+export const jobChangesQuerySchema = strictObject({ after: number().integer().min(0).required() });
+
+/** What came to a job after a place in the shop's order. */
+export interface JobChanges {
+  /** Up to here it is told. */
+  readonly sequence: number;
+  readonly added: { readonly [K in AddedList]: JobDetail[K] };
+  /** All that is not only added to, where something of it changed since; null where nothing did. */
+  readonly rest: Omit<JobDetail, AddedList> | null;
+}
+
+/** Who looks at a job now. */
+export interface Presence {
+  readonly personId: string;
+  readonly name: string;
+  readonly benchName: string | null;
+}
+
+/** What a job's stream says: that something came, up to which place; or who is there. */
+export type JobStreamEvent =
+  | { readonly kind: "changed"; readonly sequence: number }
+  | { readonly kind: "present"; readonly people: readonly Presence[] }
+  /** The stream was deaf for a while: ask for everything after what is known. */
+  | { readonly kind: "missed" };
