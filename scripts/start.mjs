@@ -240,7 +240,7 @@ async function stop(code) {
 function explain(error) {
   if (error?.code === "EADDRINUSE")
     return `Port ${port} is taken by another program. Choose another one: PORT=4781 npm start`;
-  if (error?.constructor?.name === "MigrationRefused") return error.message;
+  if (["MigrationRefused", "StartRefused"].includes(error?.constructor?.name)) return error.message;
   const cause = error?.original ?? error?.parent ?? error;
   if (process.env.DATABASE_URL && ["ECONNREFUSED", "ENOTFOUND", "28P01", "3D000"].includes(cause?.code)) {
     return `The database at DATABASE_URL does not let Pale Cap in: ${cause.message}`;

@@ -1,9 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { routes } from "@pale-cap/contract";
 import express, { type Express } from "express";
 import helmet from "helmet";
-import { pinoHttp } from "pino-http";
 import type { AppContext } from "./appContext";
 import { backupRoutes } from "./features/backups/backupRoutes";
 import { benchRoutes } from "./features/bench/benchRoutes";
@@ -26,8 +24,11 @@ import { workbenchRoutes } from "./features/instruments/workbenchRoutes";
 import { handOverRoutes } from "./features/jobs/handOverRoutes";
 import { jobRoutes } from "./features/jobs/jobRoutes";
 import { labelRoutes } from "./features/labels/labelRoutes";
+import { liveRoutes } from "./features/live/liveRoutes";
 import { orderRoutes } from "./features/orders/orderRoutes";
-import { peopleRoutes } from "./features/people/peopleRoutes";
+import { accountRoutes } from "./features/people/accountRoutes";
+import { auditRoutes } from "./features/people/auditRoutes";
+import { sessionRoutes } from "./features/people/sessionRoutes";
 import { photoRoutes } from "./features/photos/photoRoutes";
 import { planRoutes } from "./features/plans/planRoutes";
 import { practiceRoutes } from "./features/practice/practiceRoutes";
@@ -35,21 +36,35 @@ import { reminderRoutes } from "./features/reminders/reminderRoutes";
 import { reportRoutes } from "./features/reports/reportRoutes";
 import { comebackRoutes } from "./features/returns/comebackRoutes";
 import { runRoutes } from "./features/runs/runRoutes";
+import { healthRoutes } from "./features/shop/healthRoutes";
 import { shopRoutes } from "./features/shop/shopRoutes";
 import { stockRoutes } from "./features/stock/stockRoutes";
 import { teardownRoutes } from "./features/teardown/teardownRoutes";
 import { verdictRoutes } from "./features/verdicts/verdictRoutes";
-import { logSerializers } from "./http/logging";
+import { type Limits, rateLimits } from "./http/limits";
+import { requestLog } from "./http/logging";
 import { loopbackNames, refuseForeign, type ServedAt } from "./http/origins";
 import { HttpProblem, problemHandler } from "./http/problems";
-import { live, mount, type Route } from "./http/route";
+import { mount, type Route } from "./http/route";
+import type { Metrics } from "./metrics";
+import { identifyEveryone } from "./people/sessions";
 
 /** The application without a port: what tests drive and what main listens with. */
 export function createApp(
-  context: AppContext & { readonly webFolder?: string; readonly servedAt?: ServedAt },
+  context: AppContext & {
+    readonly webFolder?: string;
+    readonly servedAt?: ServedAt;
+    readonly trustedProxies?: readonly string[];
+    readonly metrics?: Metrics;
+    readonly limits?: Limits;
+    readonly logsRequests?: boolean;
+  },
 ): Express {
   const app = express();
   app.disable("x-powered-by");
+  // Nobody else is believed who says for whom they ask.
+  app.set("trust proxy", context.trustedProxies ?? false);
+  app.use(requestLog(context.logger, context.logsRequests ?? false));
   app.use(refuseForeign(context.servedAt ?? { hosts: loopbackNames, ports: [] }));
   app.use(
     helmet({
@@ -61,13 +76,13 @@ export function createApp(
           "upgrade-insecure-requests": null,
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: context.servedAt?.isSecure ? { maxAge: 180 * 86_400, includeSubDomains: false } : false,
     }),
   );
-  app.use(
-    pinoHttp({ logger: context.logger, autoLogging: false, serializers: logSerializers, wrapSerializers: false }),
-  );
-  app.use("/api", keptNowhere);
+  if (context.metrics) app.use(context.metrics.count);
+  app.use("/api", keptNowhere, context.underWay.watch);
+  app.use("/api", ...(context.sessions?.identify ?? [identifyEveryone]));
+  if (context.sessions) app.use("/api", ...rateLimits(context.limits));
   app.use("/api", express.json({ limit: "512kb", strict: true }));
 
   mount(app, context, declaredRoutes(context));
@@ -94,14 +109,16 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...factRoutes(context),
     ...familyRoutes(context),
     ...handOverRoutes(context),
-    healthRoute(context),
+    ...healthRoutes(context),
     ...houseRuleRoutes(context),
     ...instrumentStreamRoutes(context),
     ...instrumentRoutes(context),
     ...jobRoutes(),
     ...paperRoutes(context),
     ...orderRoutes(),
-    ...peopleRoutes(),
+    ...accountRoutes(context),
+    ...auditRoutes(context),
+    ...sessionRoutes(context),
     ...photoRoutes(context),
     ...planRoutes(),
     ...practiceRoutes(context),
@@ -109,6 +126,7 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...comebackRoutes(),
     ...customerRoutes(context),
     ...labelRoutes(context),
+    ...liveRoutes(context),
     ...reminderRoutes(),
     ...reportRoutes(context),
     ...runRoutes(context),
@@ -119,18 +137,6 @@ export function declaredRoutes(context: AppContext): readonly Route[] {
     ...workbenchRoutes(context),
   ];
 }
-
-/** Whether database and server answer: asked over a connection that nobody else waits for. */
-const healthRoute = ({ database }: AppContext): Route =>
-  live({
-    method: "get",
-    path: routes.health,
-    right: "read",
-    live: async (_request, response) => {
-      await database.probe();
-      response.json({ status: "ok" });
-    },
-  });
 
 /** Answers tell of people: nothing of them stays in a browser or on the way. */
 function keptNowhere(_request: express.Request, response: express.Response, next: express.NextFunction): void {
@@ -144,7 +150,12 @@ function serveClient(app: Express, webFolder: string): void {
   app.use("/assets", () => {
     throw new HttpProblem("not_found", "This file is not part of the client.");
   });
-  app.use(express.static(webFolder, { index: false }));
+  // What keeps the client in a browser must never be kept itself.
+  app.use("/sw.js", (_request, response, next) => {
+    response.set("Cache-Control", "no-cache");
+    next();
+  });
+  app.use(express.static(webFolder, { index: false, cacheControl: false }));
   app.get("/{*path}", (_request, response) => {
     response.set("Cache-Control", "no-cache").sendFile(join(webFolder, "index.html"));
   });

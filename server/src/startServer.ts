@@ -1,4 +1,6 @@
 import { randomUUID } from "node:crypto";
+import { createServer as createPlainServer, type Server } from "node:http";
+import { createServer as createTlsServer } from "node:https";
 import { fileURLToPath } from "node:url";
 import { coreVersion } from "@pale-cap/core";
 import { pino } from "pino";
@@ -7,19 +9,25 @@ import type { AppContext } from "./appContext";
 import { type Database, openDatabase } from "./database/database";
 import { loadDemoShop } from "./database/demo/loadDemoShop";
 import { loadPast } from "./database/demo/past/loadPast";
-import { applicationRoleOf, type MigrationOptions, migrate } from "./database/migrate";
+import { applicationRoleOf, hasPendingMigrations, type MigrationOptions, migrate } from "./database/migrate";
 import { noCaller } from "./database/scope";
 import { type ShopRealm, settleRealm } from "./database/settleRealm";
 import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
+import { EventStreams } from "./http/eventStream";
 import { logSerializers } from "./http/logging";
-import { loopbackNames } from "./http/origins";
 import { Turns } from "./http/turns";
+import { UnderWay } from "./http/underWay";
 import { InstrumentHub } from "./instruments/instrumentHub";
 import { StoredLeases } from "./instruments/lineLeases";
 import { setUpInstruments } from "./instruments/setUpInstruments";
+import { openChanges } from "./live/changes";
+import { openMetrics } from "./metrics";
+import { hasLead, makeLink } from "./people/oneTimeLinks";
+import { openSessions, type Sessions } from "./people/sessions";
 import { PracticeBenches } from "./practice/practiceBenches";
 import { repeatErasures } from "./records/erasures";
 import { RunKeeper } from "./runs/runKeeper";
+import { type Serving, StartRefused, servingFrom } from "./serving";
 
 export interface RunningServer {
   readonly address: string;
@@ -29,7 +37,7 @@ export interface RunningServer {
 export interface ServerEnvironment {
   /** The application's own role. */
   readonly databaseUrl: string;
-  /** The owner of database and tables: migrations, the demo shop. A direct connection. */
+  /** The owner of database and tables: migrations, the demo shop, what is heard of changes. A direct connection. */
   readonly ownerUrl: string;
   readonly port: number;
   readonly withDemo: boolean;
@@ -41,15 +49,30 @@ export interface ServerEnvironment {
   readonly benchPort: number;
   /** Where this shop's backups lie; null where the database is somebody else's. */
   readonly backupFolder: string | null;
+  /** How it is reached and by whom; what the environment says, where nothing else is given. */
+  readonly serving?: Serving;
   /** Ports of a page in front of this server, as in development. */
   readonly frontPorts?: readonly number[];
+  /** Says something to the person at the console. */
+  readonly say?: (words: string) => void;
   readonly beforeMigration?: MigrationOptions["before"];
 }
 
-/** Migrates, settles whether this is a shop or the demo, and listens on loopback. */
+/** A stop waits so long for what is under way. */
+const drainMilliseconds = 10_000;
+
+/**
+ * Migrates, settles whether this is a shop or the demo, and listens: on loopback alone, unless it is told otherwise and there are
+ * accounts.
+ *
+ * @throws {StartRefused} where it would be open to whoever passes by
+ */
 export async function startServer(environment: ServerEnvironment): Promise<RunningServer> {
   const { databaseUrl, ownerUrl, backupFolder, beforeMigration } = environment;
-  const logger = pino({ level: process.env.LOG_LEVEL ?? "warn", serializers: logSerializers });
+  const serving = environment.serving ?? servingFrom(process.env, environment.frontPorts);
+  const isShop = serving.mode === "shop";
+  const level = process.env.LOG_LEVEL ?? (isShop ? "info" : "warn");
+  const logger = pino({ level, serializers: logSerializers });
   const now = () => new Date();
   const applicationRole = applicationRoleOf(databaseUrl, ownerUrl);
   await migrate(ownerUrl, { applicationRole, before: beforeMigration });
@@ -63,61 +86,119 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
   const heavy = threadedHeavyWork(databaseUrl, realm, logger);
   const leases = new StoredLeases(database, randomUUID());
   const instruments = new InstrumentHub(environment.benchPort, now, undefined, leases);
+  let sessions: Sessions | null = null;
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   try {
     const repeated = await repeatErasures(database, backupFolder, now());
     if (repeated > 0) logger.info({ customers: repeated }, "names that were erased since this backup are erased again");
     await markFoldedByOthers(database, now());
     await setUpInstruments({ database, instruments, now });
+    if (isShop) sessions = await openSessions({ databaseUrl, isSecure: serving.isSecure });
+    if (!serving.isLoopback && !(await database.read(now(), hasLead))) throw new StartRefused(noAccountsYet);
   } catch (error) {
     instruments.close();
+    await sessions?.close();
     await leases.close();
     await Promise.all([heavy.close(), database.close()]);
     throw error;
   }
   heavy.poke();
-  const servedAt = { hosts: loopbackNames, ports: environment.frontPorts ?? [] };
   const turns = new Turns();
   const runs = new RunKeeper({ database, instruments, turns, heavy, logger, now }, leases);
   runs.watch();
-  const openWorld = environment.openWorld ?? null;
+  const changes = openChanges(ownerUrl);
+  const streams = new EventStreams();
+  const underWay = new UnderWay();
+  const metrics = openMetrics({ streams: () => streams.count, waiting: () => underWay.count });
+  const practice = new PracticeBenches(environment.benchPort);
   const app = createApp({
     ...{
       database,
       instruments,
       runs,
-      practice: new PracticeBenches(environment.benchPort),
+      practice,
       heavy,
       turns,
+      changes,
+      streams,
+      underWay,
+      sessions,
       logger,
       now,
-      backupFolder,
-      openWorld,
-      webFolder,
-      servedAt,
+      metrics,
     },
+    ...{
+      backupFolder,
+      webFolder,
+      servedAt: serving.servedAt,
+      trustedProxies: serving.trustedProxies,
+      logsRequests: isShop,
+    },
+    // Beyond this machine the other world would be open before anybody has an account in it.
+    openWorld: serving.isLoopback ? (environment.openWorld ?? null) : null,
+    migrationsPending: () => hasPendingMigrations(database, now()),
   });
-  const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
-    const listening = app.listen(environment.port, "127.0.0.1", (error?: Error) =>
-      error ? reject(error) : resolve(listening),
-    );
+  const server = serving.tls ? createTlsServer(serving.tls, app) : createPlainServer(app);
+  boundSlowClients(server);
+  await new Promise<void>((resolve, reject) => {
+    server.once("error", reject);
+    server.listen(environment.port, serving.listen, () => resolve());
   });
-  const address = server.address();
-  const port = typeof address === "object" && address ? address.port : environment.port;
+  const metricsServer = serving.metricsPort === null ? null : await metrics.listen(serving.metricsPort);
+  const taken = server.address();
+  const port = typeof taken === "object" && taken ? taken.port : environment.port;
+  const scheme = serving.tls ? "https" : "http";
+  const address = `${scheme}://${serving.isLoopback ? "127.0.0.1" : (serving.servedAt.hosts.at(-1) ?? serving.listen)}:${port}`;
+  if (isShop) await offerFirstLead(database, now(), address, environment.say ?? console.log);
   return {
-    address: `http://127.0.0.1:${port}`,
+    address,
     close: async () => {
+      // No new work; pages come back to whoever answers then, what is under way is finished.
+      const drained = underWay.drain(drainMilliseconds);
+      streams.close();
+      const closed = new Promise<void>((resolve) => server.close(() => resolve()));
+      server.closeIdleConnections();
       // What runs is switched off, the mains first, while the lines still stand.
       await runs.close();
+      await drained;
       instruments.close();
       await leases.close();
-      const closed = new Promise<void>((resolve) => server.close(() => resolve()));
       server.closeAllConnections();
       await closed;
+      metricsServer?.closeAllConnections();
+      metricsServer?.close();
+      await changes.close();
+      await sessions?.close();
       await heavy.close();
       await database.close();
     },
   };
+}
+
+const noAccountsYet =
+  "This shop has no accounts yet, so it listens to nobody beyond this machine. Start it once with PALE_CAP_MODE=shop alone, open the link that is shown, and make the account of whoever leads the shop.";
+
+/** The first account is made by whoever reads the console. */
+async function offerFirstLead(
+  database: Database,
+  now: Date,
+  address: string,
+  say: (words: string) => void,
+): Promise<void> {
+  if (await database.read(now, hasLead)) return;
+  const link = await database.write(now, noCaller, (scope) => makeLink(scope, "first_lead", null));
+  say(`Nobody has an account yet. Whoever leads the shop opens this once, within a day: ${address}${link.path}`);
+}
+
+/** Who sends or reads by the drop holds no connection for ever. Streams say something every few seconds. */
+function boundSlowClients(server: Server): void {
+  server.headersTimeout = 15_000;
+  // A capture over a weak radio takes its time.
+  server.requestTimeout = 180_000;
+  server.keepAliveTimeout = 20_000;
+  server.maxHeadersCount = 100;
+  server.maxConnections = 2000;
+  server.setTimeout(120_000);
 }
 
 async function withDatabase<T>(url: string, realm: ShopRealm, work: (database: Database) => Promise<T>): Promise<T> {

@@ -1,5 +1,20 @@
+import { randomUUID } from "node:crypto";
+import type { IncomingMessage } from "node:http";
+import type { RequestHandler } from "express";
+import type { Logger } from "pino";
+import { pinoHttp } from "pino-http";
+
 /** What a log line says of a request: never what was looked for, which can be a name. */
-const plainRequest = ({ method, url = "" }: { readonly method?: string; readonly url?: string }) => ({
+const plainRequest = ({
+  id,
+  method,
+  url = "",
+}: {
+  readonly id?: unknown;
+  readonly method?: string;
+  readonly url?: string;
+}) => ({
+  id,
   method,
   path: url.split("?")[0],
 });
@@ -15,5 +30,22 @@ const plainError = (error: unknown) => {
   return { type: name, message: message ?? String(error), stack, code };
 };
 
+const plainResponse = ({ statusCode }: { readonly statusCode?: number }) => ({ status: statusCode });
+
 /** Logs carry ids: a name that goes from the shop is in none of them. */
-export const logSerializers = { req: plainRequest, err: plainError };
+export const logSerializers = { req: plainRequest, res: plainResponse, err: plainError };
+
+/** An id for each request, told in its answer, so that somebody who saw a failure can name its line in the log. */
+export function requestLog(logger: Logger, logsEach: boolean): RequestHandler {
+  return pinoHttp<IncomingMessage>({
+    logger,
+    serializers: logSerializers,
+    wrapSerializers: false,
+    autoLogging: logsEach,
+    genReqId: (_request, response) => {
+      const id = randomUUID();
+      response.setHeader("X-Request-Id", id);
+      return id;
+    },
+  }) as RequestHandler;
+}

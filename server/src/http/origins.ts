@@ -5,6 +5,8 @@ import { HttpProblem } from "./problems";
 export interface ServedAt {
   readonly hosts: readonly string[];
   readonly ports: readonly number[];
+  /** Pages come over TLS, from here or from a proxy. */
+  readonly isSecure?: boolean;
 }
 
 export const loopbackNames = ["127.0.0.1", "localhost", "[::1]"] as const;
@@ -13,12 +15,12 @@ export const loopbackNames = ["127.0.0.1", "localhost", "[::1]"] as const;
  * Lets in only requests to an address that is served, from pages of that same address. A foreign name that was bent to
  * this machine, a page of another origin, and one without a readable origin are refused before anything is read.
  */
-export function refuseForeign({ hosts, ports }: ServedAt) {
+export function refuseForeign({ hosts, ports, isSecure = false }: ServedAt) {
   return (request: Request, _response: Response, next: NextFunction): void => {
     const host = request.headers.host ?? "";
     const match = /^(\[[0-9a-f:.]+\]|[^:]+?)(?::(\d+))?$/i.exec(host);
     const name = match?.[1]?.toLowerCase();
-    const port = Number(match?.[2] ?? 80);
+    const port = Number(match?.[2] ?? (isSecure ? 443 : 80));
     if (!name || !hosts.includes(name) || ![request.socket.localPort, ...ports].includes(port)) {
       throw new HttpProblem("not_allowed", "This server is not served under that address.");
     }

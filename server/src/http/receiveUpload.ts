@@ -1,6 +1,7 @@
 import type { Request, Response } from "express";
 import multer, { MulterError } from "multer";
 import type { AnyObject, ObjectSchema } from "yup";
+import { FewAtOnce } from "./fewAtOnce";
 import { HttpProblem } from "./problems";
 import { parseBody } from "./validate";
 
@@ -13,6 +14,9 @@ export interface UploadKind<T extends AnyObject> {
   readonly mostBytes: number;
 }
 
+/** So many files are read into memory at once; the others wait on the line, where they take none. */
+const atOnce = new FewAtOnce(6, 60);
+
 /** Takes one file and what is said about it out of a form; anything else is a problem in plain words. */
 export function receiveUpload<T extends AnyObject>(kind: UploadKind<T>) {
   /** In memory only: a refused file leaves nothing on the disk. */
@@ -24,9 +28,12 @@ export function receiveUpload<T extends AnyObject>(kind: UploadKind<T>) {
     if (!request.is("multipart/form-data")) {
       throw new HttpProblem("unsupported_media_type", `A ${kind.noun} comes as multipart/form-data.`);
     }
-    await new Promise<void>((resolve, reject) => {
-      upload(request, response, (error: unknown) => (error ? reject(uploadProblem(error, kind)) : resolve()));
-    });
+    await atOnce.take(
+      () =>
+        new Promise<void>((resolve, reject) => {
+          upload(request, response, (error: unknown) => (error ? reject(uploadProblem(error, kind)) : resolve()));
+        }),
+    );
     const said = ((request.body ?? {}) as Record<string, unknown>)[kind.aboutField];
     const about = parseBody(kind.about, typeof said === "string" ? parseJson(said, kind.noun) : undefined);
     if (!request.file) throw fileProblem(kind.noun, `No ${kind.noun} came with it. Nothing was stored.`);

@@ -45,7 +45,7 @@ export class RunStore {
       database.write(now(), caller, async (opened) => {
         const scope = touchesJob ? await holdingJob(opened, jobId) : opened;
         for (const one of pending) await this.storeOne(scope, one);
-        if (touchesJob) await markStale(scope, jobId);
+        if (touchesJob) await markStale(scope, jobId, "fact");
       });
     await (touchesJob ? turns.take(`job ${jobId}`, write) : write());
     if (touchesJob) heavy.poke();

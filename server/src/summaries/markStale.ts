@@ -1,12 +1,29 @@
 import type { Scope } from "../database/scope";
 
-/** A write says only that the summary of its job is old; it is folded anew after the commit. */
-export async function markStale(scope: Scope, jobId: string): Promise<void> {
+/** The channel on which changes of jobs are told, with nothing but the job and a place in the order. */
+export const changesChannel = "pale_cap_changes";
+/** And that on which somebody comes to a job or leaves it. */
+export const presenceChannel = "pale_cap_presence";
+
+/**
+ * A write says only that the summary of its job is old, which is folded anew after the commit; and to whoever looks at the job that
+ * something came, which travels with the commit.
+ *
+ * @param what an edit also says up to where things changed that are not only added to
+ */
+export async function markStale(scope: Scope, jobId: string, what: "fact" | "edit" = "edit"): Promise<void> {
   await scope.sql(
     `INSERT INTO job_summaries (job_id, realm, number, is_closed, due_on)
      SELECT id, realm, number, handed_over_at IS NOT NULL, due_on FROM jobs WHERE id = $1
      ON CONFLICT (job_id) DO UPDATE SET is_stale = true, marked = job_summaries.marked + 1,
        is_closed = EXCLUDED.is_closed, due_on = EXCLUDED.due_on RETURNING job_id`,
+    [jobId],
+  );
+  if (what === "edit") {
+    await scope.sql("UPDATE jobs SET changed_sequence = nextval('fact_sequence') WHERE id = $1 RETURNING id", [jobId]);
+  }
+  await scope.sql(
+    `SELECT pg_notify('${changesChannel}', json_build_object('job', $1::text, 'sequence', nextval('fact_sequence'))::text)`,
     [jobId],
   );
 }

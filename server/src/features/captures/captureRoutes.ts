@@ -21,8 +21,10 @@ import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
 import { factMoment } from "../../records/facts";
+import { requireRoom } from "../../records/jobRoom";
 import { toCapture, toWire } from "../../records/loadJobs";
 import { requireNetOfJob } from "../../records/ownership";
+import { requireSeen } from "../../records/seen";
 import { simulatedHere } from "../../records/simulated";
 
 const receiveSamples = receiveUpload({
@@ -50,6 +52,7 @@ export const captureRoutes = ({ database, heavy }: AppContext): readonly Route[]
       const jobId = params.jobId as string;
       const { clockId, measuredAt, ...about } = body as NewCapture;
       await requireNetOfJob(scope, jobId, about.netId);
+      await requireRoom(scope, jobId, (bytes as Buffer).length);
       const samplesSha256 = await saveBlob(scope, bytes as Buffer, "application/octet-stream");
       const isSimulated = await simulatedHere(scope, about);
       const moment = await factMoment(scope, clockId);
@@ -70,7 +73,8 @@ export const captureRoutes = ({ database, heavy }: AppContext): readonly Route[]
     path: routes.captureSamples,
     right: "read",
     read: async (scope, { params }) => {
-      const { samplesSha256 } = await captureOf(scope, params.captureId as string);
+      const { samplesSha256, jobId } = await captureOf(scope, params.captureId as string);
+      await requireSeen(scope, jobId);
       const blob = await findBlob(scope, samplesSha256);
       if (!blob) throw new HttpProblem("not_found", "The samples are not stored.");
       return blob;

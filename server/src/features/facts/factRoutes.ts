@@ -11,11 +11,13 @@ import {
 import type { Request, Response } from "express";
 import type { AppContext } from "../../appContext";
 import { writeOnce } from "../../http/idempotency";
+import { asSentBy } from "../../http/person";
 import { toHttpProblem } from "../../http/problems";
-import { callerOf, type Route, requireRight, write } from "../../http/route";
+import { callerFor, type Route, requireRight, write } from "../../http/route";
 import { idParameter, parseBody } from "../../http/validate";
 import { type FactHandler, factHandlers } from "../../records/factKinds";
 import { holdingJob } from "../../records/holdingJob";
+import { requireSeen } from "../../records/seen";
 import { markStale } from "../../summaries/markStale";
 
 /** Address and right of each kind of fact. */
@@ -33,6 +35,15 @@ const kinds: Readonly<Record<FactKind, { readonly path: string; readonly right: 
   quoteAnswer: { path: routes.quoteAnswers, right: "take_in" },
 };
 
+/** What one fact asks for: opening the way to the mains over a gate that is shut is more than telling of a test. */
+function rightOf(kind: FactKind, body: object): Right {
+  const isGate = kind === "power" && (body as Partial<FactBody<"power">>).kind === "gate_overruled";
+  return isGate ? "overrule" : kinds[kind].right;
+}
+
+/** A tick also moves parts, which are not only added to. */
+const isOnlyAdded = (kind: FactKind) => kind !== "ticks";
+
 function declared<K extends FactKind>(kind: K): Route {
   const handler: FactHandler<K> = factHandlers[kind];
   return write<FactBody<K>>({
@@ -41,6 +52,8 @@ function declared<K extends FactKind>(kind: K): Route {
     kind,
     creates: true,
     isTakenWhenClosed: true,
+    isFact: isOnlyAdded(kind),
+    rightFor: (body) => rightOf(kind, body),
     schema: factSchemas[kind],
     write: (scope, { params, body }) => handler.store(scope, params.jobId as string, body),
     answer: (scope, { params, body }) => handler.rows(scope, params.jobId as string, body),
@@ -54,7 +67,8 @@ export function factRoutes(context: AppContext): readonly Route[] {
     {
       method: "post",
       path: routes.facts,
-      right: "measure",
+      // Each fact asks for its own.
+      right: "read",
       kind: "facts",
       handle: (_, request, response) => storeBatch(context, request, response),
     },
@@ -64,6 +78,7 @@ export function factRoutes(context: AppContext): readonly Route[] {
 /** Each fact in a transaction of its own, in the order given: one that is refused does not keep the others from passing. */
 async function storeBatch(context: AppContext, request: Request, response: Response): Promise<void> {
   const jobId = idParameter(request.params.jobId);
+  requireRight(request, "read");
   const { facts } = parseBody(factBatchSchema, request.body);
   const answers: FactAnswer[] = [];
   for (const { kind, body } of facts) {
@@ -73,7 +88,8 @@ async function storeBatch(context: AppContext, request: Request, response: Respo
     } catch (error) {
       const problem = toHttpProblem(error);
       // What concerns the whole server is the whole batch's answer; what was stored before is told again to a retry.
-      if (problem.isForAll) throw error;
+      // Except what this person may not do: it waits for another, and the others pass.
+      if (problem.isForAll && problem.code !== "not_allowed") throw error;
       if (problem.code === "internal") request.log?.error({ err: error }, "a fact failed");
       answers.push({ id, kind, problem: problem.toProblem() });
     }
@@ -89,19 +105,23 @@ async function storeFact<K extends FactKind>(
 ): Promise<unknown> {
   const { kind, jobId } = fact;
   const handler: FactHandler<K> = factHandlers[kind];
-  const role = requireRight(request, kinds[kind].right);
-  const body = parseBody(factSchemas[kind], fact.body);
+  const sent = parseBody(factSchemas[kind], fact.body);
+  const right = rightOf(kind, sent);
+  const who = requireRight(request, right);
+  const body = asSentBy(who, sent, right);
   const at = now();
-  const caller = callerOf(request, body, role, at);
+  const caller = callerFor(request, body, at);
   const { result } = await turns.take(`job ${jobId}`, () =>
     database.write(at, caller, (scope) =>
       writeOnce(
         scope,
-        { id: body.id, kind: `${kind} ${jobId}`, body, bytes: null },
+        { id: sent.id, kind: `${kind} ${jobId}`, jobId, body: sent, bytes: null },
         {
           write: async () => {
-            await handler.store(await holdingJob(scope, jobId), jobId, body);
-            await markStale(scope, jobId);
+            const held = await holdingJob(scope, jobId);
+            await requireSeen(held, jobId);
+            await handler.store(held, jobId, body);
+            await markStale(scope, jobId, isOnlyAdded(kind) ? "fact" : "edit");
           },
           answer: () => handler.rows(scope, jobId, body),
         },

@@ -1,10 +1,11 @@
 import { type BenchSupply, benchSupplySchema, routes } from "@pale-cap/contract";
 import type { AppContext } from "../../appContext";
 import { HttpProblem } from "../../http/problems";
-import { live, type Route } from "../../http/route";
+import { callerFor, live, type Route } from "../../http/route";
+import { requireOwnBench } from "../../instruments/ownBench";
 
 /** The virtual supply behind the simulated instruments: which one lies there, and laying another one there. */
-export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[] {
+export function benchSupplyRoutes({ instruments, database, now }: AppContext): readonly Route[] {
   async function supply(benchId: string | null): Promise<BenchSupply | null> {
     const card = await instruments.askSimulated("SYST:SCEN:CARD?", benchId);
     const list = await instruments.askSimulated("SYST:SCEN:LIST?", benchId);
@@ -30,7 +31,9 @@ export function benchSupplyRoutes({ instruments }: AppContext): readonly Route[]
       path: routes.benchSupply,
       right: "measure",
       schema: benchSupplySchema,
-      live: async (_request, response, { body: { name, benchId = null } }) => {
+      live: async (request, response, { body: { name, benchId = null } }) => {
+        const caller = callerFor(request, null, now());
+        if (benchId !== null) await database.read(now(), (scope) => requireOwnBench(scope, caller, benchId));
         if (instruments.isSupplyHeld(benchId)) {
           throw new HttpProblem("conflict", "A run goes on with the supply that lies there.");
         }

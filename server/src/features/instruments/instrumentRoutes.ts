@@ -12,8 +12,9 @@ import type { AppContext } from "../../appContext";
 import type { InstrumentRow } from "../../database/models/instruments";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
-import { live, type Route, read, write } from "../../http/route";
+import { callerFor, live, type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
+import { requireOwnInstruments } from "../../instruments/ownBench";
 import { setUpInstruments } from "../../instruments/setUpInstruments";
 import { loadInstruments, loadWorkbenches } from "../../records/loadInstruments";
 import { refuseTooMany } from "./refuseTooMany";
@@ -90,8 +91,9 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
       path: routes.instrumentActs,
       right: "measure",
       schema: instrumentActSchema,
-      live: async (_request, response, { body, params }) => {
+      live: async (request, response, { body, params }) => {
         const id = params.instrumentId as string;
+        await requireOwnInstruments(context, callerFor(request, null, context.now()), [id]);
         const state = instruments.states.find((known) => known.id === id);
         const act = body as InstrumentAct;
         if (state) refuseStrangeAct(act, state.kind);
@@ -103,7 +105,8 @@ export function instrumentRoutes(context: AppContext): readonly Route[] {
       method: "get",
       path: routes.instrumentCapture,
       right: "measure",
-      live: async (_request, response, { params }) => {
+      live: async (request, response, { params }) => {
+        await requireOwnInstruments(context, callerFor(request, null, context.now()), [params.instrumentId as string]);
         response.json(await instruments.capture(params.instrumentId as string));
       },
     }),

@@ -1,11 +1,13 @@
 import { randomUUID } from "node:crypto";
-import { instrumentKinds, newWorkbenchSchema, routes, workbenchEditSchema } from "@pale-cap/contract";
+import { benchJobSchema, instrumentKinds, newWorkbenchSchema, routes, workbenchEditSchema } from "@pale-cap/contract";
 import { kindLabels } from "@pale-cap/wording";
 import type { AppContext } from "../../appContext";
 import type { Scope } from "../../database/scope";
+import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { setUpInstruments } from "../../instruments/setUpInstruments";
+import { benchPlaces } from "../../records/benchPlaces";
 import { loadWorkbenches } from "../../records/loadInstruments";
 import { refuseTooMany } from "./refuseTooMany";
 
@@ -17,6 +19,40 @@ export function workbenchRoutes(context: AppContext): readonly Route[] {
   const one = async (scope: Scope, id: string) => (await loadWorkbenches(scope)).find((bench) => bench.id === id);
   return [
     read({ path: routes.workbenches, right: "read", read: (scope) => loadWorkbenches(scope) }),
+    read({ path: routes.benchPlaces, right: "read", read: benchPlaces }),
+    write({
+      method: "put",
+      path: routes.benchJob,
+      kind: "bench job",
+      right: "measure",
+      isTakenWhenClosed: true,
+      schema: benchJobSchema,
+      write: async (scope, { params }) => {
+        const bench = await scope.rows.benches.first({ id: params.benchId as string });
+        if (!bench || bench.practiceJobId !== null) throw new HttpProblem("conflict", "There is no such bench.");
+        await scope.sql(
+          `INSERT INTO bench_jobs (job_id, bench_id, since) VALUES ($1, $2, $3)
+           ON CONFLICT (job_id) DO UPDATE SET bench_id = EXCLUDED.bench_id, since = EXCLUDED.since RETURNING job_id`,
+          [params.jobId, bench.id, scope.now],
+        );
+      },
+      answer: (scope) => benchPlaces(scope),
+    }),
+    write({
+      method: "delete",
+      path: routes.benchJob,
+      kind: "bench job off",
+      right: "measure",
+      isTakenWhenClosed: true,
+      schema: benchJobSchema,
+      write: async (scope, { params }) => {
+        await scope.sql("DELETE FROM bench_jobs WHERE job_id = $1 AND bench_id = $2 RETURNING job_id", [
+          params.jobId,
+          params.benchId,
+        ]);
+      },
+      answer: (scope) => benchPlaces(scope),
+    }),
     write({
       method: "post",
       path: routes.workbenches,

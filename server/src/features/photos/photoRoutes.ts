@@ -9,7 +9,9 @@ import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
+import { requireRoom } from "../../records/jobRoom";
 import { toPhoto } from "../../records/loadJobs";
+import { requireSeen } from "../../records/seen";
 import { preparePicture } from "./preparePicture";
 import { receivePicture } from "./receivePicture";
 
@@ -20,7 +22,9 @@ export function photoRoutes({ database }: AppContext): readonly Route[] {
       path,
       right: "read",
       read: async (scope, { params }) => {
-        const blob = await findBlob(scope, hashOf(await photoOf(scope, params.photoId as string)));
+        const photo = await photoOf(scope, params.photoId as string);
+        await requireSeen(scope, photo.jobId);
+        const blob = await findBlob(scope, hashOf(photo));
         if (!blob) throw new HttpProblem("not_found", "The picture is not stored.");
         return blob;
       },
@@ -40,6 +44,7 @@ export function photoRoutes({ database }: AppContext): readonly Route[] {
       receive: receivePicture,
       prepare: ({ bytes }) => preparePicture(bytes as Buffer),
       write: async (scope, { body, params }, { bytes, thumbnail, mediaType, widthPixels, heightPixels }) => {
+        await requireRoom(scope, params.jobId as string, bytes.length + thumbnail.length);
         const imageSha256 = await saveBlob(scope, bytes, mediaType);
         const thumbnailSha256 = await saveBlob(scope, thumbnail, mediaType);
         const stored = { imageSha256, thumbnailSha256, widthPixels, heightPixels };

@@ -241,9 +241,11 @@ export function practiceRoutes(context: AppContext): readonly Route[] {
       right: "practise",
       kind: "read",
       handle: async (_app, request, response) => {
-        requireRight(request, "practise");
+        const who = requireRight(request, "practise");
         const { person } = request.query;
-        const personId = typeof person === "string" && person !== "" ? person : null;
+        const asked = typeof person === "string" && person !== "" ? person : null;
+        // How others come along is the teacher's to see.
+        const personId = who.rights.includes("lead_practice") ? asked : who.personId;
         const offered = await practice.offered().catch(() => null);
         response.json(await database.read(now(), (scope) => practicePage(scope, personId, offered)));
       },

@@ -7,16 +7,18 @@ import {
   runSamplesQuerySchema,
   runWordSchema,
 } from "@pale-cap/contract";
-import { isRunOver, runState } from "@pale-cap/core";
+import { isRunOver, planInstruments, runState } from "@pale-cap/core";
 import type { AppContext } from "../../appContext";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
+import { requireOwnInstruments } from "../../instruments/ownBench";
 import { loadRunSamples, loadRuns } from "../../records/loadRuns";
 import type { PreparedRig } from "../../runs/runRig";
 
 /** Runs that the instruments drive: begun, told, and looked at. */
-export function runRoutes({ runs, now }: AppContext): readonly Route[] {
+export function runRoutes(context: AppContext): readonly Route[] {
+  const { runs, now } = context;
   const begin = write<NewRun, PreparedRig | null>({
     method: "post",
     path: routes.runs,
@@ -24,7 +26,10 @@ export function runRoutes({ runs, now }: AppContext): readonly Route[] {
     right: "measure",
     creates: true,
     schema: newRunSchema,
-    prepare: ({ body, params }) => runs.prepare(params.jobId as string, body),
+    prepare: async ({ body, params }, caller) => {
+      await requireOwnInstruments(context, caller, planInstruments(body.plan));
+      return runs.prepare(params.jobId as string, body);
+    },
     write: async (scope, { body, params }, ready) => {
       if (!ready) throw new HttpProblem("conflict", "This run is being begun already.");
       await storeRun(scope, params.jobId as string, body, ready);
@@ -61,13 +66,13 @@ export function runRoutes({ runs, now }: AppContext): readonly Route[] {
   return [
     {
       ...begin,
-      handle: async (context, request, response) => {
+      handle: async (app, request, response) => {
         const { id, switchesMains } = (request.body ?? {}) as Partial<NewRun>;
-        if (typeof id !== "string") return begin.handle(context, request, response);
+        if (typeof id !== "string") return begin.handle(app, request, response);
         // One after the other: a press that is sent again must not touch what the first one set.
-        await context.turns.take(`run ${id}`, async () => {
+        await app.turns.take(`run ${id}`, async () => {
           try {
-            await begin.handle(context, request, response);
+            await begin.handle(app, request, response);
             await runs.begin(id, switchesMains === true);
           } finally {
             // Where it was refused after all, what was prepared for it is free again.
