@@ -11,9 +11,15 @@ import "./app/theme.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
+import { copyOpenJobs } from "./offline/copyOpenJobs";
 import { openOutbox } from "./outbox/outbox";
 
 openOutbox();
+copyOpenJobs();
+// On a network without a certificate nothing may stay in the browser that could be changed on the way.
+if (import.meta.env.PROD && globalThis.isSecureContext && "serviceWorker" in navigator) {
+  void import("./offline/registerShell").then(({ registerShell }) => registerShell());
+}
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

@@ -1,7 +1,15 @@
 import { clockHeaders, isProblem, type Problem } from "@pale-cap/contract";
-import { type BaseQueryFn, createApi, type FetchArgs, fetchBaseQuery } from "@reduxjs/toolkit/query/react";
+import {
+  type BaseQueryApi,
+  type BaseQueryFn,
+  createApi,
+  type FetchArgs,
+  fetchBaseQuery,
+} from "@reduxjs/toolkit/query/react";
+import { copiedEndpoints, shownCopies, takeOfflineCopy } from "../offline/offlineCopies";
 import { pageClock } from "./clock";
 import { serverAnswered, serverFellSilent } from "./serverSilence";
+import { sessionLost } from "./sessionLoss";
 
 const raw = fetchBaseQuery({
   baseUrl: "/",
@@ -21,6 +29,17 @@ export const silence: Problem = {
   errors: [],
 };
 
+/** What was read of it last, for a page that was opened while the server is silent; one that shows it already keeps what it has. */
+function copyFor({ type, endpoint, getState, queryCacheKey }: BaseQueryApi): Promise<unknown> | undefined {
+  if (type !== "query" || !queryCacheKey || !copiedEndpoints.includes(endpoint)) return undefined;
+  const { queries } = (
+    getState() as {
+      readonly api: { readonly queries: Readonly<Record<string, { readonly data?: unknown } | undefined>> };
+    }
+  ).api;
+  return queries[queryCacheKey]?.data === undefined ? takeOfflineCopy(queryCacheKey) : undefined;
+}
+
 /** Every failure reaches the screens as a Problem; no answer at all becomes one too. */
 const baseQuery: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args, api, options) => {
   const sentAt = pageClock.now();
@@ -30,7 +49,15 @@ const baseQuery: BaseQueryFn<string | FetchArgs, unknown, Problem> = async (args
   const problem = result.error && (isProblem(result.error.data) ? result.error.data : silence);
   if (problem?.code === "unavailable") serverFellSilent();
   else serverAnswered();
-  return problem ? { error: problem } : { data: result.data };
+  // A wrong password is told where it was typed.
+  const asked = typeof args === "string" ? args : args.url;
+  if (problem?.code === "not_signed_in" && !asked.startsWith("api/session")) sessionLost();
+  if (!problem) {
+    if (typeof args === "string") shownCopies.over();
+    return { data: result.data };
+  }
+  const copy = problem.code === "unavailable" ? await copyFor(api) : undefined;
+  return copy === undefined ? { error: problem } : { data: copy };
 };
 
 /** The one api; endpoints are injected beside what they serve. */
@@ -40,6 +67,8 @@ export const api = createApi({
   tagTypes: [
     "Backups",
     "Bench",
+    "People",
+    "Session",
     "BoardType",
     "Catalogue",
     "Instruments",

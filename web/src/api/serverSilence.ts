@@ -1,4 +1,4 @@
-import { routes } from "@pale-cap/contract";
+import { type Readiness, routes } from "@pale-cap/contract";
 
 /** How often is asked whether it is back. */
 const probeMilliseconds = 2000;
@@ -27,10 +27,11 @@ export function serverAnswered(): void {
 
 async function probe(): Promise<void> {
   timer = null;
-  const isBack = await fetch(routes.health, { signal: AbortSignal.timeout(5000) }).then(
-    (answer) => answer.ok,
-    () => false,
-  );
+  // Whether the process lives does not help: what is stored has to be reached.
+  const isBack = await fetch(routes.ready, { signal: AbortSignal.timeout(5000) })
+    .then((answer) => answer.json() as Promise<Readiness>)
+    .then(({ checks }) => checks.database === "ok" && checks.stopping === "ok")
+    .catch(() => false);
   if (isBack) serverAnswered();
   else if (isSilent) timer ??= setTimeout(probe, probeMilliseconds);
 }

@@ -1,11 +1,23 @@
-import { createBrowserRouter, Navigate } from "react-router";
+import { createBrowserRouter, Navigate, Outlet } from "react-router";
 import { JobFrame } from "./frame/JobFrame";
 import { PageFrame } from "./frame/PageFrame";
 import { LensProblem, RouteProblem } from "./frame/RouteProblem";
+import { SessionGate } from "./signIn/SessionGate";
 
 /** Every place of the product; each lens is loaded when it is first entered. */
 export const router = createBrowserRouter([
   {
+    // Whoever has a link has no account yet, or no password.
+    path: "welcome",
+    hydrateFallbackElement: <div />,
+    lazy: async () => ({ Component: (await import("../places/welcome/WelcomeScreen")).WelcomeScreen }),
+  },
+  {
+    element: (
+      <SessionGate>
+        <Outlet />
+      </SessionGate>
+    ),
     errorElement: <RouteProblem />,
     hydrateFallbackElement: <div />,
     children: [
@@ -103,6 +115,28 @@ export const router = createBrowserRouter([
               {
                 path: "lists",
                 lazy: async () => ({ Component: (await import("../places/practice/ListsTab")).ListsTab }),
+              },
+            ],
+          },
+          {
+            path: "people",
+            lazy: async () => ({ Component: (await import("../places/people/PeopleScreen")).PeopleScreen }),
+            children: [
+              {
+                index: true,
+                lazy: async () => ({ Component: (await import("../places/people/BenchesTab")).BenchesTab }),
+              },
+              {
+                path: "accounts",
+                lazy: async () => ({ Component: (await import("../places/people/AccountsTab")).AccountsTab }),
+              },
+              {
+                path: "audit",
+                lazy: async () => ({ Component: (await import("../places/people/AuditTab")).AuditTab }),
+              },
+              {
+                path: "me",
+                lazy: async () => ({ Component: (await import("../places/people/OwnSecretsTab")).OwnSecretsTab }),
               },
             ],
           },

@@ -3,7 +3,10 @@ import { api } from "../api/api";
 
 export const peopleApi = api.injectEndpoints({
   endpoints: (build) => ({
-    people: build.query<readonly Person[], void>({ query: () => routes.people.slice(1) }),
+    people: build.query<readonly Person[], void>({
+      query: () => routes.people.slice(1),
+      providesTags: ["People"],
+    }),
   }),
 });
 

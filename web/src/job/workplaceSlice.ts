@@ -45,7 +45,9 @@ export interface BarHabits {
 interface Workplace {
   readonly openJobIds: readonly string[];
   readonly personId: string | null;
-  /** Where this page stands; null: at the shop's first bench. */
+  /** People sign in here, and a page stands at the bench that they named. */
+  readonly isShop: boolean;
+  /** Where this page stands; null: alone at the first bench, in a shop at none. */
   readonly benchId: string | null;
   readonly targets: Readonly<Record<string, ProbeTarget | undefined>>;
   /** Which board of each job is drawn; the first until another is asked for. */
@@ -83,6 +85,7 @@ export function remember(state: Workplace): void {
 
 const initialState: Workplace = {
   ...remembered(),
+  isShop: false,
   targets: {},
   shownBoards: {},
   circuitStates: {},
@@ -117,6 +120,12 @@ export const workplaceSlice = createSlice({
     benchChosen(state, { payload }: PayloadAction<string>) {
       state.benchId = payload;
     },
+    /** Who signed in here, and at which bench. */
+    shopEntered(state, { payload }: PayloadAction<{ readonly personId: string; readonly benchId: string | null }>) {
+      state.isShop = true;
+      state.personId = payload.personId;
+      state.benchId = payload.benchId;
+    },
     targetSelected(state, { payload }: PayloadAction<{ jobId: string; target: ProbeTarget | undefined }>) {
       const before = state.targets[payload.jobId];
       const { target } = payload;
@@ -149,6 +158,7 @@ export const {
   jobClosed,
   personChosen,
   benchChosen,
+  shopEntered,
   targetSelected,
   boardShown,
   probeSet,

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import type { JobDetail } from "@pale-cap/contract";
 import { formatQuantity } from "@pale-cap/core";
-import { factLabels, quantityFacts } from "@pale-cap/wording";
+import { factLabels, quantityFacts, waitWords } from "@pale-cap/wording";
 import { useAppSelector } from "../app/store/hooks";
 import { useJobQuery } from "../job/jobApi";
 import type { QueuedFact } from "./fact";
@@ -11,7 +11,7 @@ import classes from "./outbox.module.css";
 /** Below the ladder of every screen: what was confirmed here and is not stored, and why; or that nothing is kept here. */
 export function OutboxNotice() {
   const facts = useAppSelector((state) => state.outbox.facts);
-  const { isServerSilent, isStorageShut } = useAppSelector((state) => state.outbox);
+  const { isServerSilent, isStorageShut, waitsFor } = useAppSelector((state) => state.outbox);
   const aside = facts.find((fact) => fact.aside !== null);
   const waiting = facts.filter((fact) => fact.aside === null);
   const told = aside ?? waiting[0];
@@ -42,7 +42,7 @@ export function OutboxNotice() {
       <div role="alert" className={classes.unsent}>
         <span>
           <b>{waiting.length === 1 && first ? nameOf(first) : `${waiting.length} entries`}</b>{" "}
-          {waiting.length === 1 ? "is" : "are"} not stored yet: the server does not answer.{" "}
+          {waiting.length === 1 ? "is" : "are"} not stored yet: {waitWords(waitsFor)}.{" "}
           {isStorageShut
             ? "Nothing is kept on this computer: stay on this page until the server has them."
             : `${waiting.length === 1 ? "It is" : "They are"} kept on this computer and sent when it does.`}

@@ -26,6 +26,8 @@ export interface Aside {
   readonly refusal: string;
   /** The server failed over it, twice: it says nothing against the fact itself. */
   readonly isTrouble: boolean;
+  /** It waits for the person who signed it, or one who may. */
+  readonly isForAnother?: boolean;
 }
 
 /** A fact in the outbox. */

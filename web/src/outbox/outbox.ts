@@ -50,7 +50,7 @@ const sender = createSender({
   stored: (fact, rows) => layStored(fact, rows),
   left: (id) => dispatch(factLeft(id)),
   storedElsewhere: (jobId) => dispatch(api.util.invalidateTags([{ type: "Job", id: jobId }, "Bench"])),
-  heard: (isAnswering) => dispatch(serverHeard(isAnswering)),
+  heard: (isAnswering, because) => dispatch(serverHeard({ isAnswering, because })),
   storageOpens: (isOpen) => dispatch(storageOpened(isOpen)),
   exclusively: (work) =>
     "locks" in navigator ? (navigator.locks.request("pale-cap-outbox", work) as ReturnType<typeof work>) : work(),
@@ -82,7 +82,18 @@ export function openOutbox(): void {
     if (wasSilent && !isSilent) {
       void outbox.flush();
       // Whatever could not be read meanwhile is read now.
-      dispatch(api.util.invalidateTags(["Bench", "Job", "HouseRules", "BoardType", "Instruments", "Papers"]));
+      dispatch(
+        api.util.invalidateTags([
+          "Session",
+          "Bench",
+          "Job",
+          "HouseRules",
+          "BoardType",
+          "Instruments",
+          "Papers",
+          "People",
+        ]),
+      );
     }
     wasSilent = isSilent;
   });

@@ -1,3 +1,4 @@
+import type { ProblemCode } from "@pale-cap/contract";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import type { QueuedFact } from "./fact";
 
@@ -6,11 +7,13 @@ interface OutboxState {
   readonly facts: readonly QueuedFact[];
   /** The last attempt got no answer: what is queued waits for the server. */
   readonly isServerSilent: boolean;
+  /** Why it took nothing: it is away, somebody has to sign in, or too much came at once. */
+  readonly waitsFor: ProblemCode | null;
   /** Nothing is kept on this computer: what is confirmed is safe only when the server has it. */
   readonly isStorageShut: boolean;
 }
 
-const initialState: OutboxState = { facts: [], isServerSilent: false, isStorageShut: false };
+const initialState: OutboxState = { facts: [], isServerSilent: false, waitsFor: null, isStorageShut: false };
 
 export const outboxSlice = createSlice({
   name: "outbox",
@@ -26,8 +29,13 @@ export const outboxSlice = createSlice({
       ...state,
       facts: state.facts.filter((one) => one.body.id !== payload),
     }),
-    serverHeard: (state, { payload }: PayloadAction<boolean>): OutboxState =>
-      state.isServerSilent === !payload ? state : { ...state, isServerSilent: !payload },
+    serverHeard: (
+      state,
+      { payload }: PayloadAction<{ readonly isAnswering: boolean; readonly because?: ProblemCode }>,
+    ): OutboxState => {
+      const waitsFor = payload.isAnswering ? null : (payload.because ?? "unavailable");
+      return state.waitsFor === waitsFor ? state : { ...state, waitsFor, isServerSilent: !payload.isAnswering };
+    },
     storageOpened: (state, { payload }: PayloadAction<boolean>): OutboxState =>
       state.isStorageShut === !payload ? state : { ...state, isStorageShut: !payload },
   },

@@ -1,4 +1,4 @@
-import { type FactAnswer, mostFactsInBatch, type Problem, waitingCodes } from "@pale-cap/contract";
+import { type FactAnswer, mostFactsInBatch, type Problem, type ProblemCode, waitingCodes } from "@pale-cap/contract";
 import { fieldProblemWords } from "@pale-cap/wording";
 import type { Aside, Fact, QueuedFact } from "./fact";
 
@@ -25,7 +25,7 @@ export interface OutboxWorld {
   left(id: string): void;
   /** Another page of this browser stored facts of this job. */
   storedElsewhere(jobId: string): void;
-  heard(isAnswering: boolean): void;
+  heard(isAnswering: boolean, because?: ProblemCode): void;
   /** Whether this computer keeps anything. */
   storageOpens(isOpen: boolean): void;
   /** One page of this browser sends at a time. */
@@ -120,7 +120,7 @@ export function createSender(world: OutboxWorld) {
       const answers = await world.send(jobId, facts);
       if (!("length" in answers)) {
         if (isWaiting(answers)) {
-          world.heard(false);
+          world.heard(false, answers.code);
           return false;
         }
         // The whole was not taken, and nobody knows for whose sake.
@@ -157,7 +157,9 @@ export function createSender(world: OutboxWorld) {
       return false;
     }
     const refusal = [problem.title, ...problem.errors.slice(0, 1).map(fieldProblemWords)].join(". ");
-    const aside: Aside = { refusal, isTrouble: problem.status >= 500 };
+    const isForAnother = problem.code === "not_allowed";
+    const words = isForAnother ? problem.detail : refusal;
+    const aside: Aside = { refusal: words, isTrouble: problem.status >= 500, ...(isForAnother && { isForAnother }) };
     await keep({ ...fact, failureCount, aside });
     tell(fact.body.id, { state: "refused", problem });
     return true;
@@ -220,6 +222,13 @@ export function createSender(world: OutboxWorld) {
     /** A fact that stood aside once more, after something was mended. */
     async again(fact: QueuedFact): Promise<void> {
       await keep({ ...fact, aside: null, failureCount: 0 });
+      await flush();
+    },
+    /** Somebody else is in, or somebody at all: what was not theirs to send is tried again. */
+    async resume(): Promise<void> {
+      for (const fact of world.queued()) {
+        if (fact.aside?.isForAnother) await keep({ ...fact, aside: null });
+      }
       await flush();
     },
     /** A person lets a fact go that stood aside. */

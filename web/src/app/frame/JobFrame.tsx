@@ -5,6 +5,7 @@ import { Link, Outlet, useLocation, useParams } from "react-router";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider } from "../../job/JobContext";
 import { useJobQuery } from "../../job/jobApi";
+import { useJobStream } from "../../job/live/useJobStream";
 import { jobClosed, jobOpened } from "../../job/workplaceSlice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -24,6 +25,7 @@ export function JobFrame() {
   const problem = asProblem(job.error) ?? asProblem(rules.error);
   const isMissing = problem?.code === "not_found";
   const loadedId = job.data?.job.id;
+  const people = useJobStream(loadedId ?? "");
   useEffect(() => {
     if (loadedId) dispatch(jobOpened(loadedId));
     if (isMissing) dispatch(jobClosed(jobId));
@@ -49,7 +51,7 @@ export function JobFrame() {
   return (
     <JobProvider detail={job.data} houseRules={rules.data}>
       <div className={classes.job}>
-        <TopStrip jobId={jobId} />
+        <TopStrip jobId={jobId} people={people} />
         <Ladder />
         <main className={classes.lens}>
           <LensOfJob jobId={jobId} handedOverAt={job.data.job.handedOverAt} />

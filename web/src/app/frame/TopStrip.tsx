@@ -1,22 +1,26 @@
 import { ActionIcon, Menu, useComputedColorScheme, useMantineColorScheme } from "@mantine/core";
+import type { Presence } from "@pale-cap/contract";
 import { deviceName } from "@pale-cap/wording";
 import { IconMenu2, IconMoon, IconSun, IconX } from "@tabler/icons-react";
 import { NavLink, useNavigate } from "react-router";
 import { useJobQuery } from "../../job/jobApi";
 import { useBenchQuery } from "../../job/jobListApi";
-import { usePeopleQuery } from "../../job/peopleApi";
 import { HandsPanel } from "../../job/practice/HandsPanel";
-import { jobClosed, personChosen } from "../../job/workplaceSlice";
+import { jobClosed } from "../../job/workplaceSlice";
 import { OutboxNotice } from "../../outbox/OutboxNotice";
 import { useAppDispatch, useAppSelector } from "../store/hooks";
+import { BrandMark } from "./BrandMark";
 import { ChargeWatch } from "./ChargeWatch";
 import { CommandBox } from "./CommandBox";
 import { DemoMark } from "./DemoMark";
 import classes from "./frame.module.css";
+import { OthersHere } from "./OthersHere";
+import { PersonMenu } from "./PersonMenu";
 import { ServerNote } from "./ServerNote";
+import { UpdateNote } from "./UpdateNote";
 
 /** Mark, open jobs, command box, charge watch, person: the same on every screen. */
-export function TopStrip({ jobId }: { readonly jobId?: string }) {
+export function TopStrip({ jobId, people = [] }: { readonly jobId?: string; readonly people?: readonly Presence[] }) {
   return (
     <header className={classes.top}>
       <div className={classes.strip}>
@@ -29,6 +33,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
         <JobChips currentId={jobId} />
         <CommandBox jobId={jobId} />
         {jobId && <HandsPanel />}
+        {people.length > 0 && <OthersHere people={people} />}
         {jobId && <ChargeWatch />}
         <PlacesMenu />
         <PersonMenu />
@@ -37,6 +42,7 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
       <div className={classes.notices} data-page={jobId === undefined || undefined}>
         <OutboxNotice />
         <ServerNote />
+        <UpdateNote />
       </div>
     </header>
   );
@@ -46,15 +52,6 @@ export function TopStrip({ jobId }: { readonly jobId?: string }) {
 function PracticeMark({ jobId }: { readonly jobId: string }) {
   const { data } = useJobQuery(jobId);
   return data?.job.realm === "practice" ? <span className={classes.demo}>Practice</span> : null;
-}
-
-function BrandMark() {
-  return (
-    <svg viewBox="0 0 26 26" width="26" height="26" aria-hidden="true">
-      <circle cx="13" cy="13" r="11" fill="var(--sleeve)" stroke="var(--can-edge)" strokeWidth="1.7" />
-      <path d="M18 3.2a11 11 0 0 1 0 19.6z" fill="var(--stripe)" />
-    </svg>
-  );
 }
 
 function JobChips({ currentId }: { readonly currentId: string | undefined }) {
@@ -109,6 +106,7 @@ const places = [
   ["/casebook", "Casebook"],
   ["/practice", "Practice"],
   ["/instruments", "Instruments"],
+  ["/people", "People"],
   ["/house-rules", "House rules"],
   ["/working-safely", "Working safely"],
 ] as const;
@@ -126,30 +124,6 @@ function PlacesMenu() {
         {places.map(([path, name]) => (
           <Menu.Item key={path} component={NavLink} to={path} end>
             {name}
-          </Menu.Item>
-        ))}
-      </Menu.Dropdown>
-    </Menu>
-  );
-}
-
-function PersonMenu() {
-  const { data: people = [] } = usePeopleQuery();
-  const personId = useAppSelector((state) => state.workplace.personId);
-  const dispatch = useAppDispatch();
-  const person = people.find((one) => one.id === personId);
-  if (people.length === 0) return null;
-  return (
-    <Menu position="bottom-end" transitionProps={{ duration: 60 }}>
-      <Menu.Target>
-        <button type="button" className={classes.stripButton} aria-label="Who is at this bench">
-          {person?.name ?? "who?"}
-        </button>
-      </Menu.Target>
-      <Menu.Dropdown>
-        {people.map((one) => (
-          <Menu.Item key={one.id} onClick={() => dispatch(personChosen(one.id))}>
-            {one.name}
           </Menu.Item>
         ))}
       </Menu.Dropdown>

@@ -1,0 +1,14 @@
+import text from "../../ui/text.module.css";
+import { useAppSelector } from "../store/hooks";
+
+/** That entries wait here for somebody to be in: signing out loses none of them. */
+export function WaitingNote() {
+  const count = useAppSelector((state) => state.outbox.facts.length);
+  if (count === 0) return null;
+  return (
+    <p role="status" className={text.softLine}>
+      {count === 1 ? "One entry is" : `${count} entries are`} kept on this computer and stored when somebody is signed
+      in here.
+    </p>
+  );
+}

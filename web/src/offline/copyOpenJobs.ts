@@ -1,0 +1,32 @@
+import { pageClock } from "../api/clock";
+import { store } from "../app/store/store";
+import { copiedEndpoints, keepOfflineCopy, keepOnly } from "./offlineCopies";
+
+const restMilliseconds = 800;
+
+/** Keeps a copy of what the page shows of the open jobs, whenever it comes to rest after a change. */
+export function copyOpenJobs(): void {
+  const kept = new Map<string, unknown>();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  store.subscribe(() => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void copy(kept), restMilliseconds);
+  });
+}
+
+async function copy(kept: Map<string, unknown>): Promise<void> {
+  const { api, workplace } = store.getState();
+  const isOpen = (key: string) =>
+    !/^(job|boardTypeOfJob)\(/.test(key) || workplace.openJobIds.some((id) => key.includes(id));
+  for (const [key, query] of Object.entries(api.queries)) {
+    if (!query || query.data === undefined || kept.get(key) === query.data) continue;
+    const endpoint = query.endpointName ?? "";
+    if (!copiedEndpoints.includes(endpoint) || !isOpen(key)) continue;
+    kept.set(key, query.data);
+    await keepOfflineCopy(key, endpoint, query.data, pageClock.serverNow());
+  }
+  if ([...kept.keys()].some((key) => !isOpen(key))) {
+    for (const key of [...kept.keys()]) if (!isOpen(key)) kept.delete(key);
+    await keepOnly(isOpen);
+  }
+}
