@@ -145,7 +145,7 @@ export async function cloneTemplate(): Promise<{ readonly app: string; readonly 
 
 export async function dropDatabase({ app }: { readonly app: string }): Promise<void> {
   const name = new URL(app).pathname.slice(1);
-  await onPostgres(testCluster().superuser, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+  await onPostgres(testCluster().superuser, (client) => client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`));
 }
 
 export async function onPostgres<T>(address: string, work: (client: pg.Client) => Promise<T>): Promise<T> {

@@ -1,7 +1,9 @@
-import { TextInput, type TextInputProps } from "@mantine/core";
+import { Button, TextInput, type TextInputProps } from "@mantine/core";
 import { useContext, useEffect, useRef } from "react";
 import { DraftScope } from "./QuantityInput";
+import classes from "./ui.module.css";
 import { useDraft } from "./useDraft";
+import { useTypedOver } from "./useTypedOver";
 
 type CommittedTextProps = Omit<TextInputProps, "value" | "defaultValue" | "onChange" | "onBlur" | "onSubmit"> & {
   /** As it is stored. */
@@ -12,16 +14,28 @@ type CommittedTextProps = Omit<TextInputProps, "value" | "defaultValue" | "onCha
   readonly onCommit: (text: string) => void;
 };
 
-/** A line of text that stores itself when it is left, however it is left; Escape throws what was typed away. */
+/**
+ * A line of text that stores itself when it is left, however it is left; Escape throws what was typed away. Where somebody else stored
+ * another text meanwhile it stores nothing: both stand there until a person says which.
+ */
 export function CommittedText({ value, name, onCommit, onKeyDown, ...rest }: CommittedTextProps) {
   const scope = useContext(DraftScope) ?? "shop";
-  const [text, setText, dropText] = useDraft(`${scope} ${name}`, value);
+  const place = `${scope} ${name}`;
+  const [text, setText, dropText] = useDraft(place, value);
+  const { isConflict, sent, seen } = useTypedOver(place, value, text);
   const commit = useRef<() => void>(() => undefined);
   commit.current = () => {
-    if (text !== value) onCommit(text);
+    if (text === value || isConflict) return;
+    sent(text);
+    onCommit(text);
   };
   useEffect(() => () => commit.current(), []);
-  return (
+  const keep = (kept: string) => {
+    seen();
+    setText(kept);
+    if (kept !== value) onCommit(kept);
+  };
+  const field = (
     <TextInput
       {...rest}
       value={text}
@@ -33,5 +47,25 @@ export function CommittedText({ value, name, onCommit, onKeyDown, ...rest }: Com
         onKeyDown?.(event);
       }}
     />
+  );
+  if (!isConflict) return field;
+  return (
+    <div>
+      {field}
+      <div role="alert" className={classes.typedOver}>
+        Stored meanwhile by somebody else: <b>{value || "nothing"}</b>{" "}
+        <Button size="compact-xs" onClick={() => keep(text)}>
+          Mine
+        </Button>{" "}
+        <Button size="compact-xs" onClick={() => dropText()}>
+          Theirs
+        </Button>{" "}
+        {value !== "" && text !== "" && (
+          <Button size="compact-xs" onClick={() => keep(`${value}; ${text}`)}>
+            Both
+          </Button>
+        )}
+      </div>
+    </div>
   );
 }

@@ -186,7 +186,8 @@ export function sessionRoutes(context: AppContext): readonly Route[] {
           [accountId, passwordHash],
         );
         if (!set) throw new HttpProblem("conflict", "This account is shut. Ask whoever leads the shop.");
-        await audit(scope, "link_used", { subject: set.login, details: { purpose: link.purpose } });
+        const own = { ...scope, personId: set.personId, role: set.role as Who["role"] };
+        await audit(own, "link_used", { subject: set.login });
         return set;
       });
       // Whoever asked for a new password may have lost the old one to somebody.

@@ -1,5 +1,6 @@
 import { Button, Popover } from "@mantine/core";
 import { shopWords } from "@pale-cap/wording";
+import { Allowed } from "../../job/Allowed";
 import { useOpenShop } from "../../job/useOpenShop";
 import { ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
@@ -20,9 +21,11 @@ export function DemoMark() {
         <p className={classes.demoWords}>{shopWords.demo}</p>
         {shop.canOpenOther ? (
           <>
-            <Button onClick={() => void open("shop")} loading={isOpening} disabled={waitingCount > 0}>
-              Start my own shop
-            </Button>
+            <Allowed right="open_shop">
+              <Button onClick={() => void open("shop")} loading={isOpening} disabled={waitingCount > 0}>
+                Start my own shop
+              </Button>
+            </Allowed>
             <p className={text.soft}>{waitingCount > 0 ? shopWords.waiting(waitingCount) : shopWords.bothStay}</p>
           </>
         ) : (

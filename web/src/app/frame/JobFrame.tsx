@@ -6,6 +6,7 @@ import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider } from "../../job/JobContext";
 import { useJobQuery } from "../../job/jobApi";
 import { useJobStream } from "../../job/live/useJobStream";
+import { useLieHere } from "../../job/live/useLieHere";
 import { jobClosed, jobOpened } from "../../job/workplaceSlice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -26,6 +27,7 @@ export function JobFrame() {
   const isMissing = problem?.code === "not_found";
   const loadedId = job.data?.job.id;
   const people = useJobStream(loadedId ?? "");
+  useLieHere(jobId, loadedId !== undefined && job.data?.job.handedOverAt === null && job.data.job.realm !== "practice");
   useEffect(() => {
     if (loadedId) dispatch(jobOpened(loadedId));
     if (isMissing) dispatch(jobClosed(jobId));

@@ -7,6 +7,7 @@ import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
+import { Allowed } from "../../job/Allowed";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
@@ -106,54 +107,56 @@ export function HandOverLens() {
                 <FilesPart />
               </div>
               <Part title="Closing">
-                {job.handedOverAt ? (
-                  <>
-                    <p className={text.soft}>
-                      The unit is back on the counter? That is a job of its own, and it knows this one.
-                    </p>
-                    <TakeBackButton job={job} size="sm" />{" "}
-                    <Button loading={isLoading} onClick={() => close(true)}>
-                      Open the job again
-                    </Button>
-                  </>
-                ) : (
-                  <>
-                    <p>
-                      {outcome === "repaired"
-                        ? `Warranty of ${months} months from today, by the house rule.`
-                        : `Handed back ${outcomeLabels[outcome]}: no warranty.`}{" "}
-                      The judgement as it stands is kept with the job.
-                    </p>
-                    {outcome === "not_repaired" && <Caution>{notRepairedTag}</Caution>}
-                    <div className={classes.minutes}>
-                      <QuantityInput
-                        label="Minutes it took"
-                        unit=""
-                        limits={[0, 6000]}
-                        value={minutes}
-                        onChange={setMinutes}
-                        onValidity={setValid}
-                      />
-                      <span className={text.soft}>Later estimates for this kind are made from it.</span>
-                    </div>
-                    {summary !== null && (
-                      <Checkbox
-                        mb={8}
-                        label="The verdict of the job was read, and says what was found"
-                        checked={isSummaryRead}
-                        onChange={(event) => setReadSummary(event.currentTarget.checked ? summary : null)}
-                      />
-                    )}
-                    <Button
-                      variant="filled"
-                      loading={isLoading}
-                      disabled={waiting.length > 0 || !isValid || !isSummaryRead}
-                      onClick={() => close(false)}
-                    >
-                      Hand over
-                    </Button>
-                  </>
-                )}
+                <Allowed right="hand_over">
+                  {job.handedOverAt ? (
+                    <>
+                      <p className={text.soft}>
+                        The unit is back on the counter? That is a job of its own, and it knows this one.
+                      </p>
+                      <TakeBackButton job={job} size="sm" />{" "}
+                      <Button loading={isLoading} onClick={() => close(true)}>
+                        Open the job again
+                      </Button>
+                    </>
+                  ) : (
+                    <>
+                      <p>
+                        {outcome === "repaired"
+                          ? `Warranty of ${months} months from today, by the house rule.`
+                          : `Handed back ${outcomeLabels[outcome]}: no warranty.`}{" "}
+                        The judgement as it stands is kept with the job.
+                      </p>
+                      {outcome === "not_repaired" && <Caution>{notRepairedTag}</Caution>}
+                      <div className={classes.minutes}>
+                        <QuantityInput
+                          label="Minutes it took"
+                          unit=""
+                          limits={[0, 6000]}
+                          value={minutes}
+                          onChange={setMinutes}
+                          onValidity={setValid}
+                        />
+                        <span className={text.soft}>Later estimates for this kind are made from it.</span>
+                      </div>
+                      {summary !== null && (
+                        <Checkbox
+                          mb={8}
+                          label="The verdict of the job was read, and says what was found"
+                          checked={isSummaryRead}
+                          onChange={(event) => setReadSummary(event.currentTarget.checked ? summary : null)}
+                        />
+                      )}
+                      <Button
+                        variant="filled"
+                        loading={isLoading}
+                        disabled={waiting.length > 0 || !isValid || !isSummaryRead}
+                        onClick={() => close(false)}
+                      >
+                        Hand over
+                      </Button>
+                    </>
+                  )}
+                </Allowed>
               </Part>
             </>
           }

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { type OpenPoint, type OpenPointCode, weightOf } from "@pale-cap/core";
 import { notMeasured, openPointWords } from "@pale-cap/wording";
+import { Allowed } from "../../job/Allowed";
 import { useJob } from "../../job/JobContext";
 import { GateRow } from "../../job/panels/power/GateRow";
 import { useIsEntryClosed } from "../../ui/closedEntry";
@@ -68,7 +69,12 @@ function Alike({ code, points, accepted }: OpenPointsProps & { readonly code: Op
       ))}
       {weight === "earth"
         ? !isClosed && <EarthWays code={code} />
-        : waiting.length > 0 && !isClosed && <AcceptForm points={waiting} weight={weight} />}
+        : waiting.length > 0 &&
+          !isClosed && (
+            <Allowed right="accept">
+              <AcceptForm points={waiting} weight={weight} />
+            </Allowed>
+          )}
     </li>
   );
 }

@@ -1,10 +1,12 @@
-import { Button, Checkbox, Chip, Group, NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { Button, Checkbox, Chip, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
 import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
 import { fieldFaultWords, majorAmount, minorAmount } from "@pale-cap/wording";
 import { useEffect, useRef, useState } from "react";
+import { api } from "../../api/api";
 import { newId } from "../../api/newId";
+import { useAppDispatch } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { RailTable } from "../../job/panels/rails/RailTable";
 import { useInTurn } from "../../job/useInTurn";
@@ -12,16 +14,18 @@ import { Columns, Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
 import words from "../../ui/text.module.css";
-import { dropDraft, readDraft, writeDraft } from "../../ui/useDraft";
+import { readDraft, writeDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
 import { CounterNotes } from "./CounterNotes";
 import { FirstSuspects } from "./FirstSuspects";
+import { IntakeConflicts } from "./IntakeConflicts";
 import classes from "./intake.module.css";
 import { useEditIntakeMutation } from "./intakeApi";
 import { fieldName, intakeOf, withoutEmpty } from "./intakeOf";
 import type { IntakePage } from "./intakePages";
 import { KnownKindCard } from "./KnownKindCard";
 import { LabelPlateCard } from "./LabelPlateCard";
+import { type IntakeConflict, mergeIntake, settledIntake } from "./mergeIntake";
 import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
 import { useStoreOnLeave } from "./useStoreOnLeave";
@@ -50,6 +54,7 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
   const currency = useJob().houseRules["shop.currency"];
   const [edit, { isLoading }] = useEditIntakeMutation();
   const inTurn = useInTurn();
+  const dispatch = useAppDispatch();
   const [problem, setProblem] = useState<Problem>();
   const writeId = useRef(newId());
   /** What the form itself refused, wherever its field stands: it may be on another page. */
@@ -73,6 +78,19 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     isLaid.current = true;
   }, [kept, form.setValues]);
   useStoreOnLeave(job.id, form, base, invalid);
+  const [conflicts, setConflicts] = useState<readonly IntakeConflict[]>([]);
+  // Somebody else stored meanwhile: what they touched alone is taken, what both touched is shown with both texts.
+  useEffect(() => {
+    if (job.version <= base.current) return;
+    const stored = intakeOf(job);
+    const { values, conflicts: more } = mergeIntake(form.getInitialValues(), form.getValues(), stored);
+    base.current = job.version;
+    form.setInitialValues(stored);
+    form.setValues(values);
+    form.resetDirty(stored);
+    setConflicts((before) => [...before.filter((one) => more.every((other) => other.field !== one.field)), ...more]);
+    setProblem((before) => (before?.code === "stale_version" ? undefined : before));
+  }, [job, form.getInitialValues, form.getValues, form.setInitialValues, form.setValues, form.resetDirty]);
 
   async function save(values: Intake) {
     const body = { writeId: writeId.current, version: base.current, values: withoutEmpty(values) };
@@ -87,7 +105,10 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     writeId.current = newId();
     const refusal = answer.problem;
     setProblem(refusal);
+    // What stands there now is read, and laid under what was typed.
+    if (refusal?.code === "stale_version") dispatch(api.util.invalidateTags([{ type: "Job", id: job.id }]));
     if (answer.data) {
+      setConflicts([]);
       base.current = answer.data.version;
       form.setInitialValues(intakeOf(answer.data));
       form.resetDirty(intakeOf(answer.data));
@@ -109,7 +130,6 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     autoComplete: "off",
   });
   const setDetails = (details: IntakeDetails) => form.setFieldValue("intakeDetails", details);
-  const current = problem?.current as { version: number } | undefined;
   return (
     <form
       className={classes.form}
@@ -122,31 +142,14 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
         (errors) => setRefused(Object.entries(errors).map(([field, message]) => `${fieldName(field)} ${message}`)),
       )}
     >
-      <ProblemNote problem={problem}>
-        {current && (
-          <Group mt={8} gap={8}>
-            <Button
-              size="xs"
-              onClick={() => {
-                base.current = current.version;
-                setProblem(undefined);
-                void save(form.values);
-              }}
-            >
-              Save mine over it
-            </Button>
-            <Button
-              size="xs"
-              onClick={() => {
-                dropDraft(place);
-                window.location.reload();
-              }}
-            >
-              Show what is stored
-            </Button>
-          </Group>
-        )}
-      </ProblemNote>
+      <ProblemNote problem={problem} />
+      <IntakeConflicts
+        conflicts={conflicts}
+        onSettle={(conflict, how) => {
+          if (how !== "mine") form.setValues(settledIntake(form.getValues(), conflict, how));
+          setConflicts(conflicts.filter((one) => one !== conflict));
+        }}
+      />
       <Columns
         isHidden={page !== "counter"}
         second={
@@ -261,7 +264,7 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           type="submit"
           variant="filled"
           loading={isLoading}
-          disabled={invalid.size > 0 || (!form.isDirty() && !problem)}
+          disabled={invalid.size > 0 || conflicts.length > 0 || (!form.isDirty() && !problem)}
         >
           Save intake
         </Button>

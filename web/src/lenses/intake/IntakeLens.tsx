@@ -1,6 +1,7 @@
 import { SegmentedControl } from "@mantine/core";
 import { dayText, deviceName } from "@pale-cap/wording";
 import { useState } from "react";
+import { Allowed } from "../../job/Allowed";
 import { useJob } from "../../job/JobContext";
 import { BoardPanel } from "../../job/panels/BoardPanel";
 import { LensLayout } from "../../job/panels/LensLayout";
@@ -79,7 +80,9 @@ export function IntakeLens() {
           {page === "counter" && (
             <>
               <CallBackCard />
-              <ErasureCard />
+              <Allowed right="erase">
+                <ErasureCard />
+              </Allowed>
             </>
           )}
           {page === "photos" && <PhotosPage selectedId={photo?.id ?? null} onSelect={setPhotoId} />}

@@ -11,6 +11,7 @@ import {
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { VerdictGlyph } from "../../drawing/VerdictGlyph";
+import { Allowed } from "../../job/Allowed";
 import { useJob } from "../../job/JobContext";
 import { RippleLinks } from "../../job/panels/RippleLinks";
 import { SummaryCard } from "../../job/panels/summary/SummaryCard";
@@ -76,7 +77,9 @@ export function JudgePane() {
       )}
       {position && judgement && (
         <EntryFieldset key={position.id}>
-          <OverruleCard judgement={judgement} designator={position.designator} />
+          <Allowed right="overrule">
+            <OverruleCard judgement={judgement} designator={position.designator} />
+          </Allowed>
         </EntryFieldset>
       )}
       {position && device && <DeviceLedger judgement={device} />}

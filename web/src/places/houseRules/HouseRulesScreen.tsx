@@ -15,8 +15,10 @@ import { Link } from "react-router";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
+import { Allowed } from "../../job/Allowed";
 import { useChangeHouseRuleMutation, useHouseRuleChangesQuery, useHouseRulesQuery } from "../../job/houseRulesApi";
 import { usePeopleQuery } from "../../job/peopleApi";
+import { useMay } from "../../job/useMay";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { dropDraft, useDraft } from "../../ui/useDraft";
@@ -51,6 +53,7 @@ export function HouseRulesScreen() {
         date; the default is one press away.
       </p>
       <ProblemNote problem={asProblem(error)} />
+      <Allowed right="change_rules">{null}</Allowed>
       {values &&
         groups.map(([prefix, title]) => (
           <section key={prefix}>
@@ -74,6 +77,7 @@ function Rule(props: { readonly ruleKey: HouseRuleKey; readonly value: unknown; 
   const personId = useAppSelector((state) => state.workplace.personId);
   const [change, { data: changed, error, isLoading }] = useChangeHouseRuleMutation();
   const { data: changes = [] } = useHouseRuleChangesQuery();
+  const mayChange = useMay("change_rules");
   const isChanged = JSON.stringify(value) !== JSON.stringify(rule.value);
   const store = (next: unknown) =>
     void change({
@@ -94,8 +98,12 @@ function Rule(props: { readonly ruleKey: HouseRuleKey; readonly value: unknown; 
     >
       <div className={classes.title}>{rule.title}</div>
       <div className={classes.value}>
-        <RuleValue key={JSON.stringify([value, currency])} {...{ rule, ruleKey, value, currency }} onStore={store} />
-        {isChanged && (
+        {mayChange ? (
+          <RuleValue key={JSON.stringify([value, currency])} {...{ rule, ruleKey, value, currency }} onStore={store} />
+        ) : (
+          <b>{words(rule, value, currency)}</b>
+        )}
+        {isChanged && mayChange && (
           <Button size="compact-sm" loading={isLoading} onClick={() => store(null)}>
             Back to {words(rule, rule.value, currency)}
           </Button>

@@ -1,7 +1,8 @@
 import { Button, Checkbox, SegmentedControl, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { newId } from "../../api/newId";
-import { useAppDispatch } from "../../app/store/hooks";
+import { useAppDispatch, useAppSelector } from "../../app/store/hooks";
+import { useChooseBenchMutation } from "../../job/sessionApi";
 import { benchChosen } from "../../job/workplaceSlice";
 import { useAddWorkbenchMutation } from "../../probe/instruments/instrumentApi";
 import { usePageBench } from "../../probe/instruments/usePageBench";
@@ -14,13 +15,20 @@ export function BenchChoice() {
   const { bench, benches } = usePageBench();
   const dispatch = useAppDispatch();
   const [add, { error, isLoading }] = useAddWorkbenchMutation();
+  const isShop = useAppSelector((state) => state.workplace.isShop);
+  const [atBench] = useChooseBenchMutation();
+  // In a shop the server knows at which bench somebody works: instruments obey it.
+  const choose = (benchId: string) => {
+    if (isShop) void atBench({ benchId });
+    else dispatch(benchChosen(benchId));
+  };
   const [isAdding, setAdding] = useState(false);
   const [name, setName, dropName] = useDraft("new bench", "");
   const [hasSimulated, setSimulated] = useState(true);
   async function save() {
     const made = await add({ id: newId(), name, hasSimulated });
     if (!made.data) return;
-    dispatch(benchChosen(made.data.id));
+    choose(made.data.id);
     setAdding(false);
     dropName(name);
   }
@@ -31,7 +39,7 @@ export function BenchChoice() {
           aria-label="This page stands at"
           data={benches.map((one) => ({ value: one.id, label: one.name }))}
           value={bench?.id ?? ""}
-          onChange={(id) => dispatch(benchChosen(id))}
+          onChange={choose}
         />
       )}
       {benches.length === 1 && <b>{bench?.name}</b>}

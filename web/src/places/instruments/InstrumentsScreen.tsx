@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { instrumentKinds } from "@pale-cap/contract";
 import { useState } from "react";
 import { useAppSelector } from "../../app/store/hooks";
+import { useMay } from "../../job/useMay";
 import { useInstrumentsQuery } from "../../probe/instruments/instrumentApi";
 import { useInstrumentStream } from "../../probe/instruments/useInstrumentStream";
 import { usePageBench } from "../../probe/instruments/usePageBench";
@@ -19,6 +20,7 @@ export function InstrumentsScreen() {
   const { data, error } = useInstrumentsQuery();
   const states = useAppSelector((state) => state.instruments.states);
   const isStreaming = useAppSelector((state) => state.instruments.isStreaming);
+  const maySetUp = useMay("set_up_instruments");
   const [edited, setEdited] = useState<string | null>(null);
   const { bench } = usePageBench();
   const instruments = (data?.instruments ?? [])
@@ -33,7 +35,7 @@ export function InstrumentsScreen() {
           What they say now is only shown: a value becomes a reading when you log it in Measure.
           {!isStreaming && data && <b> The live stream is interrupted; it comes back by itself.</b>}
         </p>
-        <Button onClick={() => setEdited("new")}>Add an instrument</Button>
+        {maySetUp && <Button onClick={() => setEdited("new")}>Add an instrument</Button>}
       </header>
       <BenchChoice />
       <ProblemNote problem={asProblem(error)} />

@@ -62,6 +62,16 @@ function OneBench({ bench, isShop }: { readonly bench: BenchPlace; readonly isSh
             <Link to={`/jobs/${job.id}`}>
               <b className={text.figure}>{String(job.number).padStart(4, "0")}</b> {deviceName(job)}
             </Link>
+            {mayMeasure && isShop && !isHere && who?.benchId && (
+              <Button
+                size="compact-xs"
+                variant="subtle"
+                aria-label={`Take job ${job.number} to your bench`}
+                onClick={() => void lay({ jobId: job.id, benchId: who.benchId as string, writeId: newId() })}
+              >
+                to mine
+              </Button>
+            )}
             {mayMeasure && (
               <Button
                 size="compact-xs"

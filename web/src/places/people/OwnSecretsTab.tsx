@@ -12,7 +12,7 @@ export function OwnSecretsTab() {
   const who = useWho();
   if (!who?.accountId) return <p className={text.softLine}>Nobody signs in here.</p>;
   return (
-    <div className={classes.two}>
+    <div className={classes.equal}>
       <OwnPassword />
       <OwnPin hasPin={who.hasPin} />
     </div>

@@ -3,6 +3,7 @@ import type { PracticeList } from "@pale-cap/contract";
 import { useState } from "react";
 import { newId } from "../../api/newId";
 import { useAppSelector } from "../../app/store/hooks";
+import { Allowed } from "../../job/Allowed";
 import { usePeopleQuery } from "../../job/peopleApi";
 import {
   useMakePracticeListMutation,
@@ -10,6 +11,7 @@ import {
   usePracticePageQuery,
   useRemovePracticeListMutation,
 } from "../../job/practiceApi";
+import { useMay } from "../../job/useMay";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { TableHead } from "../../ui/TableHead";
 import text from "../../ui/text.module.css";
@@ -40,14 +42,17 @@ export function ListsTab() {
             />
           ))}
         </div>
-        <NewList names={(data?.offered ?? []).map((one) => ({ value: one.name, label: one.title }))} />
+        <Allowed right="lead_practice">
+          <NewList names={(data?.offered ?? []).map((one) => ({ value: one.name, label: one.title }))} />
+        </Allowed>
       </div>
     </>
   );
 }
 
 function OneList({ list, titleOf }: { readonly list: PracticeList; readonly titleOf: (name: string) => string }) {
-  const { data } = usePracticeListQuery(list.id);
+  const mayLead = useMay("lead_practice");
+  const { data } = usePracticeListQuery(list.id, { skip: !mayLead });
   const { data: people = [] } = usePeopleQuery();
   const { begin, isBeginning, problem } = useBegin();
   const [remove, { error }] = useRemovePracticeListMutation();
@@ -92,9 +97,11 @@ function OneList({ list, titleOf }: { readonly list: PracticeList; readonly titl
           </tbody>
         </table>
       )}
-      <Button size="compact-xs" variant="subtle" onClick={() => void remove(list.id)}>
-        Take this list away
-      </Button>
+      {mayLead && (
+        <Button size="compact-xs" variant="subtle" onClick={() => void remove(list.id)}>
+          Take this list away
+        </Button>
+      )}
     </section>
   );
 }

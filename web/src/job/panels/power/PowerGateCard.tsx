@@ -5,6 +5,7 @@ import { cautions, powerGateWords, shutterWords } from "@pale-cap/wording";
 import { ProblemNote } from "../../../ui/ProblemNote";
 import text from "../../../ui/text.module.css";
 import { useDraft } from "../../../ui/useDraft";
+import { Allowed } from "../../Allowed";
 import { useJob } from "../../JobContext";
 import { useLogAct } from "../../useLogAct";
 import { GateRow } from "./GateRow";
@@ -73,24 +74,26 @@ export function PowerGateCard() {
         </>
       )}
       {(gate.isShut || shutters.some((one) => one.code !== "sheet_or_earth_out")) && (
-        <form
-          className={classes.row}
-          onSubmit={(event) => {
-            event.preventDefault();
-            void overrule();
-          }}
-        >
-          <TextInput
-            className={classes.grow}
-            label="Or go on without it, because"
-            value={reason}
-            maxLength={300}
-            onChange={(event) => setReason(event.currentTarget.value)}
-          />
-          <Button type="submit" loading={isLoading} disabled={reason.trim().length < 3}>
-            Overrule
-          </Button>
-        </form>
+        <Allowed right="overrule">
+          <form
+            className={classes.row}
+            onSubmit={(event) => {
+              event.preventDefault();
+              void overrule();
+            }}
+          >
+            <TextInput
+              className={classes.grow}
+              label="Or go on without it, because"
+              value={reason}
+              maxLength={300}
+              onChange={(event) => setReason(event.currentTarget.value)}
+            />
+            <Button type="submit" loading={isLoading} disabled={reason.trim().length < 3}>
+              Overrule
+            </Button>
+          </form>
+        </Allowed>
       )}
       <div className={classes.row}>
         <Button size="xs" loading={isLoading} onClick={() => void log({ kind: "fuse_blown" })}>
