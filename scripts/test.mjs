@@ -69,6 +69,7 @@ async function staticChecks() {
     ...projects.map((project) => [`types of ${project}`, bin("tsc"), ["-p", project]]),
     ["format and lint", bin("biome"), ["check", ".", "--error-on-warnings"]],
     ["import directions", process.execPath, [join(checkout, "scripts/checkImports.mjs")]],
+    ["lock file", process.execPath, [join(checkout, "scripts/lockFile.mjs")]],
   ];
   const hand = async () => {
     for (let next = waiting.shift(); next; next = waiting.shift()) await check(...next);

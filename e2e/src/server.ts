@@ -11,6 +11,10 @@ const checkout = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 export interface ServerUnderTest {
   readonly address: string;
   readonly databaseUrl: string;
+  /** The name of its database. */
+  readonly database: string;
+  /** What it said on its console. */
+  said(): string;
   start(): Promise<void>;
   /** SIGKILL: nothing is closed, nothing is flushed. */
   kill(): Promise<void>;
@@ -20,23 +24,39 @@ export interface ServerUnderTest {
 /** Nothing listens there: a test that wants the simulated bench starts its own. */
 const unusedPort = 1;
 
+interface ServerOptions {
+  /** A shop, where people sign in. */
+  readonly mode?: "alone" | "shop";
+  /** Another process on the database of this one. */
+  readonly beside?: ServerUnderTest;
+  /** A proxy in front of it, by its port: pages come from there too. */
+  readonly frontPort?: number;
+}
+
 /**
  * @param benchPort first port of a simulated bench
  * @param demo whether the empty database is filled with the demo shop
  */
-export async function openServer(demo: "demo" | "none", benchPort = unusedPort): Promise<ServerUnderTest> {
+export async function openServer(
+  demo: "demo" | "none",
+  benchPort = unusedPort,
+  options: ServerOptions = {},
+): Promise<ServerUnderTest> {
   const { TEST_POSTGRES_ADDRESS: postgres, TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
   if (!postgres || !owner || !app)
     throw new Error("Browser tests need a cluster: run them with `npm run test:browser`.");
-  const name = `browser_${randomUUID().replaceAll("-", "")}`;
-  const template = await ensureTemplate(demo);
-  await onPostgres(postgres, (client) =>
-    client.query(`CREATE DATABASE ${name} TEMPLATE ${template} OWNER pale_cap_owner`),
-  );
+  const name = options.beside?.database ?? `browser_${randomUUID().replaceAll("-", "")}`;
+  if (!options.beside) {
+    const template = await ensureTemplate(demo);
+    await onPostgres(postgres, (client) =>
+      client.query(`CREATE DATABASE ${name} TEMPLATE ${template} OWNER pale_cap_owner`),
+    );
+  }
   const databaseUrl = `${app}${name}`;
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
   let child: ChildProcess | undefined;
+  let said = "";
 
   const gone = (one: ChildProcess) =>
     new Promise<void>((resolve) => {
@@ -52,14 +72,21 @@ export async function openServer(demo: "demo" | "none", benchPort = unusedPort):
   const server: ServerUnderTest = {
     address,
     databaseUrl,
+    database: name,
+    said: () => said,
     start: async () => {
-      child = spawnServer({ databaseUrl, ownerUrl: `${owner}${name}`, port, demo, benchPort });
+      const { mode = "alone", frontPort } = options;
+      child = spawnServer({ databaseUrl, ownerUrl: `${owner}${name}`, port, demo, benchPort, mode, frontPort });
+      child.stdout?.on("data", (chunk) => {
+        said += chunk;
+      });
       await untilHealthy(address, child);
     },
     kill: () => end("SIGKILL"),
     close: async () => {
       await end("SIGTERM");
-      await onPostgres(postgres, (client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+      if (options.beside) return;
+      await onPostgres(postgres, (client) => client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`));
     },
   };
   await server.start();
@@ -72,9 +99,12 @@ interface ServerProcess {
   readonly port: number;
   readonly demo: "demo" | "none";
   readonly benchPort: number;
+  readonly mode?: "alone" | "shop";
+  readonly frontPort?: number | undefined;
 }
 
-function spawnServer({ databaseUrl, ownerUrl, port, demo, benchPort }: ServerProcess): ChildProcess {
+function spawnServer(of: ServerProcess): ChildProcess {
+  const { databaseUrl, ownerUrl, port, demo, benchPort, mode = "alone", frontPort } = of;
   return spawn(process.execPath, ["--import", "tsx", "server/src/main.ts"], {
     cwd: checkout,
     env: {
@@ -84,8 +114,12 @@ function spawnServer({ databaseUrl, ownerUrl, port, demo, benchPort }: ServerPro
       PORT: String(port),
       PALE_CAP_DEMO: demo,
       BENCH_PORT: String(benchPort),
+      PALE_CAP_MODE: mode,
+      // What it logs of each request is nobody's to read here; its link for the first lead is.
+      LOG_LEVEL: "warn",
+      ...(frontPort ? { FRONT_PORT: String(frontPort) } : {}),
     },
-    stdio: ["ignore", "inherit", "inherit"],
+    stdio: ["ignore", mode === "shop" ? "pipe" : "inherit", "inherit"],
   });
 }
 

@@ -133,13 +133,29 @@ describe("two people at one job", () => {
       body: JSON.stringify(body),
     });
     expect(answer.status).toBe(200);
+    // What nobody touched here stands in the form as soon as it was stored there.
+    const complaint = async () => (await (await page.field("What it does wrong")).getAttribute("value")) ?? "";
+    await page.until("see the other bench's words", async () => (await complaint()).includes("other bench"));
+    await page.fill("What it does wrong", "Hums, then dies.");
     await page.fill("Symptoms in free words", "changed here");
+    const again = {
+      ...{ writeId: crypto.randomUUID(), version: version + 1 },
+      values: { ...values, complaint: "Clicks twice." },
+    };
+    await fetch(`${server.address}/api${jobPath}/intake`, {
+      method: "PATCH",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(again),
+    });
+    await page.see("Somebody else changed this while you typed");
+    await page.see("Clicks twice.");
+    expect(await complaint()).toBe("Hums, then dies.");
+    await page.click("Both");
     await page.click("Save intake");
-    await page.see("Somebody changed this in the meantime");
-    expect(await (await page.field("Symptoms in free words")).getAttribute("value")).toBe("changed here");
-    await page.click("Show what is stored");
-    await page.until("see the other bench's words", async () =>
-      ((await (await page.field("What it does wrong")).getAttribute("value")) ?? "").includes("other bench"),
-    );
+    await page.seeNot("not saved yet");
+    await page.until("have both texts stored", async () => {
+      const stored = (await (await fetch(`${server.address}/api${jobPath}`)).json()).job;
+      return stored.complaint === "Clicks twice.\nHums, then dies." && stored.symptomNote === "changed here";
+    });
   });
 });

@@ -10,17 +10,17 @@ export class ApiWriter {
   private count = 0;
 
   private constructor(
-    private readonly address: string,
+    private readonly addresses: readonly string[],
     private readonly jobId: string,
     private readonly number: number,
   ) {}
 
   /** On a job of its own. */
-  static async open(address: string): Promise<ApiWriter> {
+  static async open(addresses: readonly string[]): Promise<ApiWriter> {
     writerCount += 1;
     const jobId = randomUUID();
     const device = { deviceKind: "monitor", deviceMaker: null, deviceModel: null, complaint: null };
-    const writer = new ApiWriter(address, jobId, writerCount);
+    const writer = new ApiWriter(addresses, jobId, writerCount);
     await writer.untilAnswered("/api/jobs", { id: jobId, ...device, personId: null });
     return writer;
   }
@@ -42,10 +42,12 @@ export class ApiWriter {
     }
   }
 
+  /** From one server to the next until one of them answers. */
   private async untilAnswered(path: string, body: object): Promise<unknown> {
-    for (;;) {
+    for (let turn = this.number; ; turn++) {
       try {
-        const answer = await fetch(`${this.address}${path}`, {
+        const address = this.addresses[turn % this.addresses.length];
+        const answer = await fetch(`${address}${path}`, {
           method: "POST",
           headers: { "Content-Type": "application/json" },
           body: JSON.stringify(body),

@@ -1,4 +1,6 @@
 import pg from "pg";
+import { freePort } from "../freePort";
+import { openFrontProxy } from "../frontProxy";
 import { openServer, type ServerUnderTest } from "../server";
 import { ApiWriter } from "./apiWriter";
 import { BrowserWriter } from "./browserWriter";
@@ -27,7 +29,7 @@ const restMilliseconds = 90_000;
 const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 
 /**
- * Clients and a real browser write facts while server, a database connection, the postmaster and the browser are killed at
+ * Clients and a real browser write facts while either of two servers, a database connection, the postmaster and the browser are killed at
  * random. In a part of it the browser's storage does not open. What was acknowledged must be stored, once.
  */
 export async function torture(of: {
@@ -37,10 +39,16 @@ export async function torture(of: {
 }): Promise<TortureResult> {
   // Every browser that is opened anew listens for the end of this process.
   process.setMaxListeners(0);
-  const server = await openServer("none");
-  const database = new Watcher(server.databaseUrl);
-  const api = await Promise.all(Array.from({ length: writers }, () => ApiWriter.open(server.address)));
-  const browser = await BrowserWriter.open(server.address, (text) => database.hasText(text));
+  const frontPort = await freePort();
+  const first = await openServer("none", undefined, { frontPort });
+  const second = await openServer("none", undefined, { frontPort, beside: first });
+  const servers = [first, second] as const;
+  const addresses = servers.map((one) => one.address);
+  const front = await openFrontProxy(frontPort, addresses);
+  const database = new Watcher(first.databaseUrl);
+  // Some know both servers and go to the other where one does not answer; the browser knows what stands in front of them.
+  const api = await Promise.all(Array.from({ length: writers }, () => ApiWriter.open(addresses)));
+  const browser = await BrowserWriter.open(front.address, (text) => database.hasText(text));
   const kills: Record<Victim, number> = { server: 0, backend: 0, postmaster: 0, chromium: 0 };
   const end = Date.now() + of.minutes * 60_000;
   const work = [...api.map((one) => one.writeUntil(end)), browser.writeUntil(end)];
@@ -51,7 +59,7 @@ export async function torture(of: {
     // The middle third of the time: the browser keeps nothing.
     const share = 1 - (end - Date.now()) / (of.minutes * 60_000);
     browser.isStorageShut = share > 1 / 3 && share < 2 / 3;
-    if (await kill(victim, { server, database, browser, postmasterPid: of.postmasterPid })) kills[victim] += 1;
+    if (await kill(victim, { servers, database, browser, postmasterPid: of.postmasterPid })) kills[victim] += 1;
   }
   of.say(`Killed: ${victims.map((one) => `${kills[one]} ${one}`).join(", ")}. Waiting for rest.`);
   await Promise.all(work);
@@ -63,7 +71,9 @@ export async function torture(of: {
   const missing = acknowledged.filter((text) => !counts.has(text));
   await browser.close();
   await database.close();
-  await server.close();
+  await front.close();
+  await second.close();
+  await first.close();
   const result = {
     acknowledged: acknowledged.length,
     inBrowser: browser.acknowledged.length,
@@ -76,6 +86,19 @@ export async function torture(of: {
   return { ...result, isGood };
 }
 
+/** The database may be away itself: it is started until it comes up. */
+async function startAgain(server: ServerUnderTest): Promise<void> {
+  for (let tries = 0; tries < 30; tries++) {
+    const isUp = await server.start().then(
+      () => true,
+      () => false,
+    );
+    if (isUp) return;
+    await pause(1000);
+  }
+  throw new Error("The server did not come up again.");
+}
+
 /** What is printed at the end: one line. */
 export function resultLine({ acknowledged, inBrowser, lost, doubled, waiting }: TortureResult): string {
   return `acknowledged ${acknowledged} (${inBrowser} of them in the browser), lost ${lost}, doubled ${doubled}, waiting ${waiting}`;
@@ -84,26 +107,22 @@ export function resultLine({ acknowledged, inBrowser, lost, doubled, waiting }: 
 async function kill(
   victim: Victim,
   of: {
-    readonly server: ServerUnderTest;
+    readonly servers: readonly ServerUnderTest[];
     readonly database: Watcher;
     readonly browser: BrowserWriter;
     readonly postmasterPid: () => number | null;
   },
 ): Promise<boolean> {
   switch (victim) {
-    case "server":
-      await of.server.kill();
+    case "server": {
+      // One of them, either; now and then both at once.
+      const all = Math.random() < 0.2 ? of.servers : [of.servers[Math.floor(Math.random() * of.servers.length)]];
+      const killed = all.filter((one) => one !== undefined);
+      await Promise.all(killed.map((one) => one.kill()));
       await pause(Math.random() * 1500);
-      // The database may be away itself: it is started until it comes up.
-      for (let tries = 0; tries < 30; tries++) {
-        const isUp = await of.server.start().then(
-          () => true,
-          () => false,
-        );
-        if (isUp) return true;
-        await pause(1000);
-      }
-      throw new Error("The server did not come up again.");
+      for (const one of killed) await startAgain(one);
+      return true;
+    }
     case "backend":
       return of.database.killOne();
     case "postmaster": {

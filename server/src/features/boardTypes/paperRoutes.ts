@@ -6,6 +6,7 @@ import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { receiveUpload } from "../../http/receiveUpload";
 import { type Route, read, write } from "../../http/route";
+import { asFile, servedType } from "../../http/servedType";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
 import { papersOf } from "../../records/boardTypePapers";
@@ -67,11 +68,11 @@ export const paperRoutes = ({ database }: AppContext): readonly Route[] => [
     },
     send: async (response, { blob, name }: { readonly blob: BlobRow; readonly name: string }) => {
       response.set({
-        "Content-Type": blob.mediaType,
+        ...asFile,
+        "Content-Type": servedType(blob.mediaType),
         "Content-Length": String(blob.sizeBytes),
         // Never run in the page of this product, whatever is in it. A name from before names were cleaned is cleaned here.
         "Content-Disposition": `attachment; filename*=UTF-8''${encodeURIComponent(cleanPaperName(name, blob.mediaType))}`,
-        "X-Content-Type-Options": "nosniff",
       });
       await pipeline(blobChunks(database, blob), response);
     },

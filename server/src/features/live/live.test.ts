@@ -132,7 +132,9 @@ describe("two people on one job, each at a server process of their own", () => {
       return last?.kind === "present" && last.people.length === 2;
     };
     await until(bothThere);
-    const names = (peopleOf() as { readonly people: readonly { readonly name: string }[] }).people.map((person) => person.name);
+    const names = (peopleOf() as { readonly people: readonly { readonly name: string }[] }).people.map(
+      (person) => person.name,
+    );
     expect(names).toEqual(["technician of the shop", "trainee of the shop"]);
     await other.end();
     await until(() => {

@@ -7,6 +7,7 @@ import type { PhotoDbRow } from "../../database/models/photos";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
+import { asFile, servedType } from "../../http/servedType";
 import { updateFromVersion } from "../../http/versions";
 import { blobChunks, findBlob, saveBlob } from "../../records/blobStore";
 import { requireRoom } from "../../records/jobRoom";
@@ -29,7 +30,8 @@ export function photoRoutes({ database }: AppContext): readonly Route[] {
         return blob;
       },
       send: async (response: Response, blob: BlobRow) => {
-        response.set({ "Content-Type": blob.mediaType, "Content-Length": String(blob.sizeBytes) });
+        const [type, length] = [servedType(blob.mediaType), String(blob.sizeBytes)];
+        response.set({ ...asFile, "Content-Type": type, "Content-Length": length });
         await pipeline(blobChunks(database, blob), response);
       },
     });

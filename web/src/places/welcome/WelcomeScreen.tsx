@@ -1,7 +1,7 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { fieldFaultWords } from "@pale-cap/wording";
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { useLookAtLinkQuery, useUseLinkMutation } from "../../job/sessionApi";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
@@ -9,7 +9,7 @@ import classes from "./welcome.module.css";
 
 /** What a one-time link opens: a password is set, and for the first lead the account is made. */
 export function WelcomeScreen() {
-  const token = useState(() => window.location.hash.slice(1))[0];
+  const token = useLocation().hash.slice(1);
   const { data: link, error } = useLookAtLinkQuery(token, { skip: token === "" });
   const [use, used] = useUseLinkMutation();
   const [name, setName] = useState("");
