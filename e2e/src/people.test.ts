@@ -132,7 +132,7 @@ describe("two people at two benches on one job", () => {
     const detail = await asPage<{ positions: { id: string; version: number }[] }>(mira, jobPath, null);
     const { id, version } = detail.positions[0] as { id: string; version: number };
     const fields = { ...positionValues, designator: "C101" };
-    const edit = { table: "position", action: "update", id, version, values: fields };
+    const edit = { table: "position", operation: "update", id, version, values: fields };
     const netId = (detail as unknown as { nets: { id: string }[] }).nets[0]?.id;
     const answer = await asPage<{ positions?: object[] }>(mira, `${jobPath}/board-edits`, {
       id: randomUUID(),
@@ -178,11 +178,14 @@ describe("a bench that changes hands", () => {
     await mira.click("Leave the bench");
     await mira.see("Nobody is at this bench");
     expect(await asPage<{ code: string }>(mira, "/bench", null)).toMatchObject({ code: "not_signed_in" });
-    await takePin(mira, "Mira Tolland", "0000");
-    await mira.see("This PIN is wrong.");
-    await takePin(mira, "Mira Tolland", "0001");
-    await takePin(mira, "Mira Tolland", "0002");
-    await mira.see("Too many wrong tries: the PIN is locked for");
+    for (const [pin, words] of [
+      ["0000", "This PIN is wrong."],
+      ["0001", "This PIN is wrong."],
+      ["0002", "Too many wrong tries: the PIN is locked for"],
+    ] as const) {
+      await takePin(mira, "Mira Tolland", pin);
+      await mira.see(words);
+    }
     // Neither the right one nor the other server helps.
     await takePin(mira, "Mira Tolland", "4711");
     await mira.see("Too many wrong tries: the PIN is locked for");
