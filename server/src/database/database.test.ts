@@ -3,7 +3,7 @@ import { Sequelize } from "sequelize";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { cloneTemplate, dropDatabase, onPostgres, openTestApp, type TestApp, testCluster } from "../testing/testApp";
 import { type Database, openDatabase } from "./database";
-import { MigrationRefused, migrate, migrationsOf } from "./migrate";
+import { MigrationRefused, migrate, migrationsOf, versionFault } from "./migrate";
 import { appendOnlyTables } from "./rights";
 import { noCaller } from "./scope";
 
@@ -184,4 +184,9 @@ describe("a transaction", () => {
     await expect(always).rejects.toThrow("again");
     expect(tries).toBe(6);
   });
+});
+
+it("an older PostgreSQL is refused by name, one of the oldest that will do is not", () => {
+  expect(versionFault(140_011)).toContain("PostgreSQL 14");
+  expect([versionFault(150_000), versionFault(180_002)]).toEqual([null, null]);
 });

@@ -29,6 +29,7 @@ export async function migrate(ownerUrl: string, options: MigrationOptions): Prom
   const sequelize = new Sequelize(ownerUrl, { dialect: "postgres", logging: false, pool: { max: 2 } });
   const umzug = migrationsOf(sequelize);
   try {
+    await requireVersion(sequelize);
     return await locked(sequelize, async () => {
       const done = await doneMigrations(sequelize);
       const known = (await umzug.migrations({})).map((one) => one.name);
@@ -48,6 +49,22 @@ export async function migrate(ownerUrl: string, options: MigrationOptions): Prom
   } finally {
     await sequelize.close();
   }
+}
+
+/** What the oldest PostgreSQL calls itself whose SQL this program speaks. */
+const oldestVersion = 150_000;
+
+export function versionFault(versionNumber: number): string | null {
+  if (versionNumber >= oldestVersion) return null;
+  return `This database is PostgreSQL ${Math.floor(versionNumber / 10_000)}; Pale Cap needs 15 or later. Nothing was changed.`;
+}
+
+async function requireVersion(sequelize: Sequelize): Promise<void> {
+  const [row] = await sequelize.query<{ number: string }>("SELECT current_setting('server_version_num') AS number", {
+    type: QueryTypes.SELECT,
+  });
+  const fault = versionFault(Number(row?.number));
+  if (fault !== null) throw new MigrationRefused(fault);
 }
 
 /** The steps that this program knows, in order; names without extension, so that .ts and a build's .js are the same. */

@@ -25,7 +25,7 @@ export function refuseForeign({ hosts, ports, isSecure = false }: ServedAt) {
       throw new HttpProblem("not_allowed", "This server is not served under that address.");
     }
     const { origin } = request.headers;
-    if (origin !== undefined && originHost(origin) !== host.toLowerCase()) {
+    if (origin !== undefined && originHost(origin, isSecure) !== host.toLowerCase()) {
       throw new HttpProblem("not_allowed", "This page does not belong to this server.");
     }
     next();
@@ -33,8 +33,9 @@ export function refuseForeign({ hosts, ports, isSecure = false }: ServedAt) {
 }
 
 /** Host and port as a Host header has them; null for an origin that cannot be read, `null` included. */
-function originHost(origin: string): string | null {
+function originHost(origin: string, isSecure: boolean): string | null {
   if (!URL.canParse(origin)) return null;
   const { protocol, host } = new URL(origin);
-  return protocol === "http:" || protocol === "https:" ? host : null;
+  // Where pages come over TLS, a plain one of the same name is somebody else's.
+  return protocol === "https:" || (protocol === "http:" && !isSecure) ? host : null;
 }

@@ -177,6 +177,28 @@ describe("the outbox", () => {
     expect([kept.size, asides()]).toEqual([0, []]);
   });
 
+  it("keeps for another what this person may not send, says so, and sends it when somebody else is in", async () => {
+    let isHers = false;
+    const notYours: Problem = {
+      ...refusal,
+      status: 403,
+      code: "not_allowed",
+      detail: "Somebody else signed this.",
+      errors: [],
+    };
+    const { sender, kept, asides, seen } = world((one) => (one.body.id === "hers" && !isHers ? notYours : undefined));
+    expect(await sender.submit(fact("hers"))).toMatchObject({ state: "refused" });
+    await sender.submit(fact("mine"));
+    expect(asides().map((one) => one.aside)).toEqual([
+      { refusal: "Somebody else signed this.", isTrouble: false, isForAnother: true },
+    ]);
+    await sender.resume();
+    expect(kept.has("hers")).toBe(true);
+    isHers = true;
+    await sender.resume();
+    expect([kept.size, asides(), seen.sent]).toEqual([0, [], ["hers", "mine", "hers", "hers"]]);
+  });
+
   it("sets a fact aside over which the server fails twice, and not sooner; those behind it go on", async () => {
     const { sender, asides, waiting, seen, ring, settle } = world((one) =>
       one.body.id === "bad" ? problem(500, "internal") : undefined,
