@@ -2,11 +2,11 @@ import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { startBench } from "@pale-cap/bench";
-import { Key } from "selenium-webdriver";
 import { openBrowser, resize } from "./browser";
 import { openFamily } from "./familyPicture";
 import { openLoadRun } from "./loadRunPicture";
 import { Page } from "./page";
+import { openPeople } from "./peoplePicture";
 import { openDebrief } from "./practicePicture";
 import { openServer } from "./server";
 import { demoLines, views } from "./views";
@@ -32,9 +32,8 @@ try {
     if ("click" in view) await page.click(view.click);
     if ("view" in view) await page.switchTo(view.view);
     if ("show" in view) await scrollTo(page, view.show);
-    if ("act" in view) await aimInstruments(page);
     // Charts and the ranking are loaded on demand: the picture waits until nothing changes any more.
-    if (!("act" in view)) await settle(page);
+    await settle(page);
     writeFileSync(join(folder, `${view.file}.png`), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
     console.log(`docs/screenshots/${view.file}.png`);
   }
@@ -50,25 +49,19 @@ try {
   await settle(page);
   writeFileSync(join(folder, "practice.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
   console.log("docs/screenshots/practice.png");
+  const shop = await openServer("demo", undefined, { mode: "shop" });
+  try {
+    await openPeople(shop, new Page(browser.driver, shop.address));
+    await settle(page);
+    writeFileSync(join(folder, "people.png"), Buffer.from(await browser.driver.takeScreenshot(), "base64"));
+    console.log("docs/screenshots/people.png");
+  } finally {
+    await shop.close();
+  }
 } finally {
   await browser.close();
   await server.close();
   await bench.close();
-}
-
-/** A supply with a fault on the bench, two probes on it. */
-async function aimInstruments(page: Page): Promise<void> {
-  await page.choose("Practice supply", "Monitor that takes several presses");
-  await page.see("several presses");
-  for (const [name, points] of [
-    ["LCR meter", "C16"],
-    ["Multimeter", "D9"],
-    ["Spot thermometer", "C16"],
-  ] as const) {
-    await page.fill(`Probes of ${name}`, points);
-    await page.press(Key.ENTER);
-  }
-  await page.driver.sleep(1500);
 }
 
 /** A table further down, at the top of its pane. */

@@ -41,23 +41,23 @@ export const views = [
   { file: "series", path: "/casebook/series/one?series=midge%20hk&against=heron", heading: "How long it lives" },
   { file: "changes", path: "/casebook/changes", heading: "by default", isOnlyTested: true },
   { file: "quality", path: "/casebook/quality", heading: "Chances that were told in circuit", isOnlyTested: true },
-  { file: "instruments", path: "/instruments", heading: "On the simulated bench", act: "bench" },
+  { file: "instruments", path: "/instruments", heading: "On the simulated bench", isOnlyTested: true },
   { file: "practice-supplies", path: "/practice", heading: "Any number of others", isOnlyTested: true },
   { file: "lesson", path: "/practice/lessons/two_ripples", heading: "Ripple by its frequency", isOnlyTested: true },
   { file: "practice-progress", path: "/practice/progress", heading: "Skill by skill", isOnlyTested: true },
   { file: "practice-lists", path: "/practice/lists", heading: "A new list", isOnlyTested: true },
+  { file: "accounts", path: "/people/accounts", heading: "A new account", isOnlyTested: true },
+  { file: "audit", path: "/people/audit", heading: "Lines are only ever added", isOnlyTested: true },
   { file: "house-rules", path: "/house-rules", heading: "House rules", isOnlyTested: true },
   { file: "working-safely", path: "/working-safely", heading: "Working safely", isOnlyTested: true },
   { file: "report", model: "Counter 2 display", lens: "report" },
 ] as const;
 
 /** Jobs of the demo, open and closed. */
-export async function demoLines(address: string): Promise<BenchPage["lines"]> {
-  const pages = await Promise.all(
-    ["open", "closed"].map(async (state) => {
-      const answer = await fetch(`${address}/api/bench?state=${state}`);
-      return (await answer.json()) as BenchPage;
-    }),
-  );
+export async function demoLines(
+  address: string,
+  load: (path: string) => Promise<BenchPage> = async (path) => (await fetch(`${address}/api${path}`)).json(),
+): Promise<BenchPage["lines"]> {
+  const pages = await Promise.all(["open", "closed"].map((state) => load(`/bench?state=${state}`)));
   return pages.flatMap((one) => one.lines);
 }
