@@ -179,8 +179,8 @@ describe("a bench that changes hands", () => {
     await mira.see("Nobody is at this bench");
     expect(await asPage<{ code: string }>(mira, "/bench", null)).toMatchObject({ code: "not_signed_in" });
     for (const [pin, words] of [
-      ["0000", "This PIN is wrong."],
-      ["0001", "This PIN is wrong."],
+      ["0000", "The PIN is wrong."],
+      ["0001", "The PIN is wrong."],
       ["0002", "Too many wrong tries: the PIN is locked for"],
     ] as const) {
       await takePin(mira, "Mira Tolland", pin);

@@ -39,5 +39,7 @@ export interface Presence {
 export type JobStreamEvent =
   | { readonly kind: "changed"; readonly sequence: number }
   | { readonly kind: "present"; readonly people: readonly Presence[] }
+  /** The house rules changed: what they say is asked for anew. */
+  | { readonly kind: "rules" }
   /** The stream was deaf for a while: ask for everything after what is known. */
   | { readonly kind: "missed" };

@@ -13,7 +13,7 @@ const titles: Readonly<Record<ProblemCode, readonly [number, string]>> = {
   conflict: [409, "This does not go together with what is stored"],
   method_not_allowed: [405, "This address does not take that method"],
   unsupported_media_type: [415, "This kind of content is not taken here"],
-  not_signed_in: [401, "Nobody is signed in"],
+  not_signed_in: [401, "Not signed in"],
   not_allowed: [403, "This is not allowed"],
   too_many: [429, "Too many requests at once"],
   unavailable: [503, "The database does not answer"],

@@ -1,5 +1,5 @@
 import pg from "pg";
-import { changesChannel, presenceChannel } from "../summaries/markStale";
+import { changesChannel, everyJob, presenceChannel } from "../summaries/markStale";
 
 export interface JobChange {
   readonly jobId: string;
@@ -10,6 +10,8 @@ export interface JobChange {
 export interface ChangeListener {
   readonly changed: (sequence: number) => void;
   readonly present: () => void;
+  /** What all jobs are judged by changed. */
+  readonly rules: () => void;
   /** The line to the database was down: something may have been said meanwhile. */
   readonly missed: () => void;
 }
@@ -41,7 +43,8 @@ export function openChanges(directUrl: string): Changes {
   function hear({ channel, payload = "" }: pg.Notification): void {
     const said = parsed(payload);
     if (!said) return;
-    if (channel === presenceChannel) each(said.job, (one) => one.present());
+    if (said.job === everyJob) for (const jobId of listeners.keys()) each(jobId, (one) => one.rules());
+    else if (channel === presenceChannel) each(said.job, (one) => one.present());
     else each(said.job, (one) => one.changed(said.sequence));
   }
 

@@ -30,7 +30,8 @@ export interface Sessions {
   readonly identify: readonly RequestHandler[];
   /** Ends what somebody opened or is at; `except` is the browser that asks. */
   endOf(accountId: string, except?: string): Promise<void>;
-  countOf(accountId: string): Promise<number>;
+  /** Whether a session still stands, with somebody at it. */
+  holds(sessionId: string): Promise<boolean>;
   close(): Promise<void>;
 }
 
@@ -64,12 +65,12 @@ export async function openSessions({ databaseUrl, isSecure }: SessionOptions): P
     endOf: async (accountId, except = "") => {
       await pool.query(`DELETE FROM sessions WHERE ${ofAccount} AND sid <> $2`, [accountId, except]);
     },
-    countOf: async (accountId) => {
-      const { rows } = await pool.query(
-        `SELECT count(*) AS n FROM sessions WHERE ${ofAccount} AND expire > now() AT TIME ZONE current_setting('TimeZone')`,
-        [accountId],
+    holds: async (sessionId) => {
+      const { rowCount } = await pool.query(
+        "SELECT 1 FROM sessions WHERE sid = $1 AND sess->'who'->>'accountId' IS NOT NULL",
+        [sessionId],
       );
-      return Number(rows[0]?.n ?? 0);
+      return rowCount === 1;
     },
     close: async () => {
       store.close();

@@ -2,6 +2,8 @@ import type { Scope } from "../database/scope";
 
 /** The channel on which changes of jobs are told, with nothing but the job and a place in the order. */
 export const changesChannel = "pale_cap_changes";
+/** In the place of a job: something that all of them are judged by. */
+export const everyJob = "every";
 /** And that on which somebody comes to a job or leaves it. */
 export const presenceChannel = "pale_cap_presence";
 
@@ -35,4 +37,5 @@ export async function markOpenJobsStale(scope: Scope): Promise<void> {
      WHERE NOT is_closed AND realm IN ($1, 'practice') RETURNING job_id`,
     [scope.realm],
   );
+  await scope.sql(`SELECT pg_notify('${changesChannel}', json_build_object('job', '${everyJob}')::text)`);
 }

@@ -3,6 +3,7 @@ import type { AddressInfo } from "node:net";
 import type { JobChanges, JobDetail, JobStreamEvent } from "@pale-cap/contract";
 import request, { type Agent } from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { EventStreams } from "../../http/eventStream";
 import { openChanges } from "../../live/changes";
 import { openSessions } from "../../people/sessions";
 import { openShopTest, type ShopTest, testPassword } from "../../testing/shopTest";
@@ -21,7 +22,8 @@ let jobId: string;
 beforeAll(async () => {
   one = await openShopTest();
   const sessions = await openSessions({ databaseUrl: one.urls.app, isSecure: false });
-  two = await openTestApp({ sessions, changes: openChanges(one.urls.owner) }, "shop", undefined, one.urls);
+  const streams = new EventStreams(200);
+  two = await openTestApp({ sessions, streams, changes: openChanges(one.urls.owner) }, "shop", undefined, one.urls);
   const listening = await Promise.all([one, two].map(({ app }) => listen(createServer(app))));
   servers = listening.map(({ server }) => server);
   ports = listening.map(({ address }) => address) as unknown as readonly [string, string];
@@ -73,6 +75,7 @@ async function listenTo(address: string, of = jobId, as = cookie) {
   })().catch(() => undefined);
   return {
     status: answer.status,
+    over: reading,
     heard,
     changes: () => heard.filter((event) => event.kind === "changed"),
     end: async () => {
@@ -186,6 +189,24 @@ describe("two people on one job, each at a server process of their own", () => {
       .expect(201);
     await until(() => page.changes().length > heardBefore);
     await page.end();
+  });
+
+  it("hear that the rules changed, and nothing more once they were signed out", async () => {
+    const page = await listenTo(ports[1]);
+    await until(() => page.heard.some((event) => event.kind === "present"));
+    const lead = await one.signedIn("lead");
+    const rule = { key: "judge.weakBelow", value: null, reason: null, changedAt: "2026-11-23T11:50:00.000Z" };
+    const known = (await lead.get("/api/house-rules").expect(200)).body as Record<string, unknown>;
+    const key = Object.keys(known).find((name) => typeof known[name] === "boolean") as string;
+    const body = { ...rule, key, value: !known[key], version: 0, clockId: newId(), personId: null, id: newId() };
+    await lead.post("/api/house-rules/changes").send(body).expect(201);
+    await until(() => page.heard.some((event) => event.kind === "rules"));
+    await page.end();
+    const guest = await one.makePerson("guest", "technician");
+    const left = await listenTo(ports[1], jobId, await cookieFor(two, "guest"));
+    await until(() => left.heard.some((event) => event.kind === "present"));
+    await lead.post(`/api/accounts/${guest.accountId}/sign-out`).send({ id: newId() }).expect(200);
+    await left.over;
   });
 
   it("hear nothing without being signed in, and nothing of a job that is not there", async () => {

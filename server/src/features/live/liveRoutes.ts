@@ -17,7 +17,7 @@ import { whoOf } from "../../people/who";
 import { loadAdded, loadJob } from "../../records/loadJobs";
 
 /** What others do on a job: that something came, what it was, and who is there. */
-export function liveRoutes({ database, changes, streams, now }: AppContext): readonly Route[] {
+export function liveRoutes({ database, changes, streams, sessions, now }: AppContext): readonly Route[] {
   const presences = new Presences(database, now);
   return [
     live({
@@ -30,9 +30,10 @@ export function liveRoutes({ database, changes, streams, now }: AppContext): rea
         const isThere = await database.read(now(), ({ rows }) => rows.jobs.has({ id: jobId }));
         if (!isThere) throw new HttpProblem("not_found", "There is no job with this id.");
         const ends: (() => void)[] = [];
-        const send = streams.begin(request, response, () => {
+        const onEnd = () => {
           for (const end of ends) end();
-        }) as (event: JobStreamEvent) => void;
+        };
+        const send = streams.begin(request, response, onEnd, sessions) as (event: JobStreamEvent) => void;
         const tellPresent = () =>
           void presences.of(jobId).then(
             (people) => send({ kind: "present", people }),
@@ -42,6 +43,7 @@ export function liveRoutes({ database, changes, streams, now }: AppContext): rea
           changes.listen(jobId, {
             changed: (sequence) => send({ kind: "changed", sequence }),
             present: tellPresent,
+            rules: () => send({ kind: "rules" }),
             missed: () => {
               send({ kind: "missed" });
               tellPresent();

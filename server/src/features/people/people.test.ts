@@ -109,7 +109,7 @@ describe("a PIN", () => {
     const bench = await test.signedIn("technician");
     const codes = [];
     for (let n = 0; n < 4; n++) codes.push((await byPin(bench, guessed, "0000")).status);
-    expect(codes).toEqual([401, 401, 429, 429]);
+    expect(codes).toEqual([403, 403, 429, 429]);
     await byPin(bench, guessed, testPin).expect(429);
     await byPin(bench, test.people.trainee, testPin).expect(200);
     later(31);
@@ -125,11 +125,11 @@ describe("a PIN", () => {
     const set = (newPin: string | null, password = testPassword) =>
       browser.put("/api/session/pin").send({ password, newPin });
     for (const easy of ["1234", "9999", "8765", "12", "123456789", "12a4"]) await set(easy).expect(422);
-    await set("4711", "not mine").expect(401);
+    await set("4711", "not mine").expect(403);
     await set("4711").expect(200);
     await byPin(browser, person, "4711").expect(200);
     await set(null).expect(200);
-    await byPin(browser, person, "4711").expect(401);
+    await byPin(browser, person, "4711").expect(403);
   });
 });
 
@@ -142,7 +142,7 @@ describe("passwords and links", () => {
       here.put("/api/session/password").send({ password, newPassword });
     await change("short").expect(422);
     await change("aaaaaaaaaaaa").expect(422);
-    await change("another good one", "not the old one").expect(401);
+    await change("another good one", "not the old one").expect(403);
     await change("another good one").expect(200);
     await here.get("/api/bench").expect(200);
     await there.get("/api/bench").expect(401);

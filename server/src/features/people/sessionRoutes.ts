@@ -88,7 +88,9 @@ export function sessionRoutes(context: AppContext): readonly Route[] {
         current: { lockedSeconds: seconds },
       });
     }
-    throw new HttpProblem("not_signed_in", secret === "pin" ? "This PIN is wrong." : "Name or password is wrong.");
+    // Whoever is in already stays in.
+    if (whoOf(request)) throw new HttpProblem("not_allowed", `The ${noun} is wrong.`);
+    throw new HttpProblem("not_signed_in", secret === "pin" ? "The PIN is wrong." : "Name or password is wrong.");
   }
 
   const enter = async (request: Request, account: AccountForCheck, by: Who["by"], asked: string | null) => {

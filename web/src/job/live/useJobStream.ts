@@ -1,10 +1,12 @@
 import { type JobStreamEvent, type Presence, routes } from "@pale-cap/contract";
 import { useEffect, useState } from "react";
+import { api } from "../../api/api";
 import { useAppDispatch } from "../../app/store/hooks";
 import { store } from "../../app/store/store";
 import { inJobTurn } from "../../outbox/jobTurns";
 import { jobApi } from "../jobApi";
 import { url } from "../onJob";
+import { useWho } from "../useMay";
 import { laidChanges, sequenceOf } from "./laidChanges";
 import { liveApi } from "./liveApi";
 
@@ -19,9 +21,12 @@ const retryMilliseconds = [500, 1000, 2000, 5000] as const;
  */
 export function useJobStream(jobId: string): readonly Presence[] {
   const dispatch = useAppDispatch();
+  const who = useWho();
+  const [personId, benchId] = [who?.personId ?? null, who?.benchId ?? null];
   const [people, setPeople] = useState<readonly Presence[]>([]);
   useEffect(() => {
     if (jobId === "") return;
+    void [personId, benchId];
     let source: EventSource | null = null;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let retry: ReturnType<typeof setTimeout> | undefined;
@@ -50,6 +55,7 @@ export function useJobStream(jobId: string): readonly Presence[] {
     function hear(event: JobStreamEvent): void {
       if (event.kind === "present") setPeople(event.people);
       else if (event.kind === "missed") later();
+      else if (event.kind === "rules") dispatch(api.util.invalidateTags(["HouseRules"]));
       else {
         const detail = detailOf();
         // The place told is the one right behind the last fact: where that is known nothing else came.
@@ -89,6 +95,7 @@ export function useJobStream(jobId: string): readonly Presence[] {
       document.removeEventListener("visibilitychange", turn);
       close();
     };
-  }, [dispatch, jobId]);
+    // Whoever takes over the bench is who is seen from then on.
+  }, [dispatch, jobId, personId, benchId]);
   return people;
 }
