@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { createServer as createPlainServer, type Server } from "node:http";
+import { createServer as createPlainServer } from "node:http";
 import { createServer as createTlsServer } from "node:https";
 import { fileURLToPath } from "node:url";
 import { coreVersion } from "@pale-cap/core";
@@ -15,6 +15,7 @@ import { type ShopRealm, settleRealm } from "./database/settleRealm";
 import { threadedHeavyWork } from "./heavy/threadedHeavyWork";
 import { EventStreams } from "./http/eventStream";
 import { logSerializers } from "./http/logging";
+import { boundSlowClients, checkingOptions } from "./http/slowClients";
 import { Turns } from "./http/turns";
 import { UnderWay } from "./http/underWay";
 import { InstrumentHub } from "./instruments/instrumentHub";
@@ -138,7 +139,9 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
     openWorld: serving.isLoopback ? (environment.openWorld ?? null) : null,
     migrationsPending: () => hasPendingMigrations(database, now()),
   });
-  const server = serving.tls ? createTlsServer(serving.tls, app) : createPlainServer(app);
+  const server = serving.tls
+    ? createTlsServer({ ...serving.tls, ...checkingOptions }, app)
+    : createPlainServer(checkingOptions, app);
   boundSlowClients(server);
   await new Promise<void>((resolve, reject) => {
     server.once("error", reject);
@@ -188,17 +191,6 @@ async function offerFirstLead(
   if (await database.read(now, hasLead)) return;
   const link = await database.write(now, noCaller, (scope) => makeLink(scope, "first_lead", null));
   say(`Nobody has an account yet. Whoever leads the shop opens this once, within a day: ${address}${link.path}`);
-}
-
-/** Who sends or reads by the drop holds no connection for ever. Streams say something every few seconds. */
-function boundSlowClients(server: Server): void {
-  server.headersTimeout = 15_000;
-  // A capture over a weak radio takes its time.
-  server.requestTimeout = 180_000;
-  server.keepAliveTimeout = 20_000;
-  server.maxHeadersCount = 100;
-  server.maxConnections = 2000;
-  server.setTimeout(120_000);
 }
 
 async function withDatabase<T>(url: string, realm: ShopRealm, work: (database: Database) => Promise<T>): Promise<T> {

@@ -1,21 +1,5 @@
 import { number, strictObject } from "../fields/fields";
-import type { JobDetail } from "./jobDetail";
-
-/** Lists of a job that are only ever added to: what came after a place in the order is told alone. */
-export const addedLists = [
-  "readings",
-  "signs",
-  "overrules",
-  "chargeEvents",
-  "powerEvents",
-  "teardownReturns",
-  "ticks",
-  "acts",
-  "acceptances",
-  "quotes",
-  "quoteAnswers",
-] as const;
-export type AddedList = (typeof addedLists)[number];
+import type { AddedList, JobDetail } from "./jobDetail";
 
 export const jobChangesQuerySchema = strictObject({ after: number().integer().min(0).required() });
 

@@ -42,6 +42,22 @@ export interface JobDetail {
   readonly record: ShopRecord | null;
 }
 
+/** Lists of a job that are only ever added to: what came after a place in the order is told alone. */
+export const addedLists = [
+  "readings",
+  "signs",
+  "overrules",
+  "chargeEvents",
+  "powerEvents",
+  "teardownReturns",
+  "ticks",
+  "acts",
+  "acceptances",
+  "quotes",
+  "quoteAnswers",
+] as const;
+export type AddedList = (typeof addedLists)[number];
+
 /**
  * The same as core's computations take it. What came after the job was closed proves nothing until it is opened again:
  * it is left out here, and shown.
@@ -70,20 +86,7 @@ function withoutSimulated(detail: JobDetail): JobDetail {
   return isWhole ? detail : { ...detail, ...kept };
 }
 
-const factLists = [
-  "readings",
-  "signs",
-  "captures",
-  "overrules",
-  "chargeEvents",
-  "powerEvents",
-  "teardownReturns",
-  "ticks",
-  "acts",
-  "acceptances",
-  "quotes",
-  "quoteAnswers",
-] as const satisfies readonly (keyof JobDetail)[];
+const factLists = [...addedLists, "captures"] as const satisfies readonly (keyof JobDetail)[];
 
 function withoutLateFacts(detail: JobDetail): JobDetail {
   if (detail.job.handedOverAt === null || lateFactCount(detail) === 0) return detail;

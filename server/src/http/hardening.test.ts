@@ -1,3 +1,4 @@
+import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { connect } from "node:net";
 import { Writable } from "node:stream";
@@ -13,6 +14,7 @@ import { makeJob, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { EventStreams } from "./eventStream";
 import { FewAtOnce } from "./fewAtOnce";
 import { logSerializers } from "./logging";
+import { boundSlowClients } from "./slowClients";
 import { UnderWay } from "./underWay";
 
 let alone: TestApp;
@@ -144,6 +146,26 @@ describe("files", () => {
   });
 });
 
+describe("a slow client", () => {
+  it.each([
+    ["sends its headers by the drop", "GET / HTTP/1.1\r\nHost: x\r\n"],
+    ["sends its body by the drop", "POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 100\r\n\r\nx"],
+    ["opens a line and says nothing", ""],
+  ])("that %s is let go", async (_, text) => {
+    const server = createServer({ connectionsCheckingInterval: 20 }, (incoming) => incoming.resume());
+    boundSlowClients(server, { headerMilliseconds: 60, requestMilliseconds: 120, silenceMilliseconds: 200 });
+    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+    const socket = connect((server.address() as AddressInfo).port, "127.0.0.1");
+    socket.on("error", () => undefined);
+    socket.write(text);
+    // One drop now and then keeps nothing open.
+    const dripping = setInterval(() => text && socket.write("x"), 30);
+    await new Promise((resolve) => socket.resume().once("close", resolve));
+    clearInterval(dripping);
+    server.close();
+  });
+});
+
 describe("what a server process tells of itself", () => {
   it("is that it lives, whatever the database does; and whether it can work", async () => {
     const away = { ...alone.context.database, probe: () => Promise.reject(new Error("away")) };
@@ -241,7 +263,7 @@ describe("a stop", () => {
   });
   it("lets a page go that takes nothing off the line", async () => {
     const streams = new EventStreams();
-    const server = (await import("node:http")).createServer((incoming, response) => {
+    const server = createServer((incoming, response) => {
       const send = streams.begin(incoming as never, response as never, () => undefined);
       const filling = setInterval(() => send("x".repeat(300_000)), 2);
       response.on("close", () => clearInterval(filling));

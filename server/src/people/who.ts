@@ -1,17 +1,8 @@
-import { passwordRights, type Right, type Role, rightsOf } from "@pale-cap/contract";
+import { passwordRights, type Right, type Role, rightsOf, type SignedIn } from "@pale-cap/contract";
 import type { Request } from "express";
 
-/** Who sends a request. */
-export interface Who {
-  readonly accountId: string | null;
-  readonly personId: string | null;
-  readonly name: string;
-  readonly role: Role;
-  readonly rights: readonly Right[];
-  readonly by: "password" | "pin";
-  readonly benchId: string | null;
-  readonly hasPin: boolean;
-}
+/** Who sends a request: what their own client is told of them. */
+export type Who = SignedIn;
 
 /** Whoever is at a machine that runs alone: the person is whom the page names. */
 export const everyone: Who = {

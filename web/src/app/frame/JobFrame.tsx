@@ -1,12 +1,15 @@
 import { Loader } from "@mantine/core";
+import type { Right } from "@pale-cap/contract";
 import { dayText } from "@pale-cap/wording";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
+import { Allowed } from "../../job/Allowed";
 import { useHouseRulesQuery } from "../../job/houseRulesApi";
 import { JobProvider } from "../../job/JobContext";
 import { useJobQuery } from "../../job/jobApi";
 import { useJobStream } from "../../job/live/useJobStream";
 import { useLieHere } from "../../job/live/useLieHere";
+import { useMay } from "../../job/useMay";
 import { jobClosed, jobOpened } from "../../job/workplaceSlice";
 import { ClosedEntryProvider } from "../../ui/closedEntry";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
@@ -64,12 +67,25 @@ export function JobFrame() {
   );
 }
 
+/** What a lens is worked with; where somebody may not, it is read. */
+const rightOfLens: Readonly<Record<string, Right>> = {
+  ...{ intake: "take_in", "make-safe": "measure", inspect: "edit_board", measure: "measure", judge: "measure" },
+  ...{ ripple: "measure", choose: "rework", rework: "rework", prove: "measure" },
+};
+
 /** The lens. On a closed job nothing is entered; in Hand over it can be opened again. */
 function LensOfJob({ jobId, handedOverAt }: { readonly jobId: string; readonly handedOverAt: string | null }) {
   const { pathname } = useLocation();
   const isClosed = handedOverAt !== null;
+  const right = rightOfLens[pathname.split("/")[3] ?? ""] ?? "read";
+  const isMine = useMay(right);
   return (
-    <ClosedEntryProvider value={isClosed}>
+    <ClosedEntryProvider value={isClosed || !isMine}>
+      {!isMine && (
+        <div className={classes.closedNote}>
+          <Allowed right={right}>{null}</Allowed>
+        </div>
+      )}
       {isClosed && !/\/(hand-over|report)$/.test(pathname) && (
         <div className={classes.closedNote} role="status">
           <span>Handed over {dayText(handedOverAt)}: nothing is entered on a closed job.</span>

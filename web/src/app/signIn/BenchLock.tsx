@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
 import type { SessionState } from "@pale-cap/contract";
+import door from "../../ui/door.module.css";
 import { BrandMark } from "../frame/BrandMark";
 import { PinPad } from "./PinPad";
 import classes from "./signIn.module.css";
@@ -10,8 +11,8 @@ import { WaitingNote } from "./WaitingNote";
 export function BenchLock({ takers }: { readonly takers: SessionState["takers"] }) {
   const { signOut, isLoading } = useLeave();
   return (
-    <main className={classes.door}>
-      <section className={classes.card} aria-label="Take over this bench">
+    <main className={door.door}>
+      <section className={door.card} aria-label="Take over this bench">
         <h1 className={classes.brand}>
           <BrandMark /> Nobody is at this bench
         </h1>

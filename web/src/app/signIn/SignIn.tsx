@@ -2,6 +2,7 @@ import { Button, PasswordInput, TextInput } from "@mantine/core";
 import type { SessionState } from "@pale-cap/contract";
 import { useState } from "react";
 import { useSignInMutation } from "../../job/sessionApi";
+import door from "../../ui/door.module.css";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import { BrandMark } from "../frame/BrandMark";
@@ -16,9 +17,9 @@ export function SignIn({ state }: { readonly state: SessionState }) {
   const benchId = useAppSelector((store) => store.workplace.benchId);
   const [signIn, { error, isLoading }] = useSignInMutation();
   return (
-    <main className={classes.door}>
+    <main className={door.door}>
       <form
-        className={classes.card}
+        className={door.card}
         aria-label="Sign in"
         onSubmit={async (event) => {
           event.preventDefault();

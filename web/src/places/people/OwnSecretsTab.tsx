@@ -3,6 +3,7 @@ import { fieldFaultWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { useChangePasswordMutation, useChangePinMutation } from "../../job/sessionApi";
 import { useWho } from "../../job/useMay";
+import { NewPassword } from "../../ui/NewPassword";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
 import classes from "./people.module.css";
@@ -42,16 +43,13 @@ function OwnPassword() {
         value={password}
         onChange={(event) => setPassword(event.currentTarget.value)}
       />
-      <PasswordInput
+      <NewPassword
         label="A new one"
-        autoComplete="new-password"
         value={newPassword}
         onChange={(event) => setNew(event.currentTarget.value)}
         error={faultAt(problem, "newPassword")}
+        hint="Every other browser is signed out."
       />
-      <p className={text.soft}>
-        Ten characters or more; a few words are easier than signs. Every other browser is signed out.
-      </p>
       <ProblemNote problem={problem} />
       {isSuccess && <p role="status">The new password holds from now on.</p>}
       <Button type="submit" loading={isLoading} disabled={password === "" || newPassword === ""}>

@@ -1,11 +1,11 @@
-import { Button, PasswordInput, TextInput } from "@mantine/core";
+import { Button, TextInput } from "@mantine/core";
 import { fieldFaultWords } from "@pale-cap/wording";
 import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useLookAtLinkQuery, useUseLinkMutation } from "../../job/sessionApi";
+import classes from "../../ui/door.module.css";
+import { NewPassword } from "../../ui/NewPassword";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
-import text from "../../ui/text.module.css";
-import classes from "./welcome.module.css";
 
 /** What a one-time link opens: a password is set, and for the first lead the account is made. */
 export function WelcomeScreen() {
@@ -61,14 +61,12 @@ export function WelcomeScreen() {
                 You sign in as <b>{link.login}</b>. Set a password; the link is used up with it.
               </p>
             )}
-            <PasswordInput
+            <NewPassword
               label="Password"
-              autoComplete="new-password"
               value={newPassword}
               onChange={(event) => setPassword(event.currentTarget.value)}
               error={faultAt("newPassword")}
             />
-            <p className={text.soft}>Ten characters or more; a few words are easier than signs.</p>
             <Button type="submit" size="md" loading={used.isLoading} disabled={newPassword === ""}>
               {isFirst ? "Make the account" : "Set it and come in"}
             </Button>
