@@ -69,7 +69,7 @@ function OneBench({ bench, isShop }: { readonly bench: BenchPlace; readonly isSh
                 aria-label={`Take job ${job.number} to your bench`}
                 onClick={() => void lay({ jobId: job.id, benchId: who.benchId as string, writeId: newId() })}
               >
-                to mine
+                To mine
               </Button>
             )}
             {mayMeasure && (
@@ -80,7 +80,7 @@ function OneBench({ bench, isShop }: { readonly bench: BenchPlace; readonly isSh
                 aria-label={`Take job ${job.number} off ${bench.name}`}
                 onClick={() => void lay({ jobId: job.id, benchId: bench.id, writeId: newId(), isOff: true })}
               >
-                off
+                Take off
               </Button>
             )}
           </li>
