@@ -5,6 +5,7 @@ import { onSessionLost } from "../../api/sessionLoss";
 import { rememberedSession } from "../../job/rememberedSession";
 import { useSessionQuery } from "../../job/sessionApi";
 import { shopEntered } from "../../job/workplaceSlice";
+import { forgetOfflineCopies } from "../../offline/offlineCopies";
 import { outbox } from "../../outbox/outbox";
 import { useAppDispatch, useAppSelector } from "../store/hooks";
 import { BenchLock } from "./BenchLock";
@@ -16,7 +17,10 @@ export function SessionGate({ children }: { readonly children: ReactNode }) {
   const dispatch = useAppDispatch();
   useEffect(() => onSessionLost(() => void refetch()), [refetch]);
   useEffect(() => {
-    if (data) rememberedSession.keep(data);
+    if (!data) return;
+    rememberedSession.keep(data);
+    // Signed out, here or by somebody else: what was kept for the time without a server goes.
+    if (data.mode === "shop" && !data.who && !data.isBenchOpen) void forgetOfflineCopies();
   }, [data]);
   const state: SessionState | null = data ?? (error ? rememberedSession.get() : null);
   const who = state?.mode === "shop" ? state.who : null;

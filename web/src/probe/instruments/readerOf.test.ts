@@ -38,6 +38,6 @@ describe("who reads", () => {
     const other = meter("other", false, "multimeter", "there");
     expect(readerOf([other, simulated], "multimeter", true, "here")).toBe(simulated);
     expect(readerOf([other, simulated], "multimeter", true, "there")).toBe(other);
-    expect(readerOf([other], "multimeter", true, null)).toBe(other);
+    expect(readerOf([other], "multimeter", true, null)).toBeUndefined();
   });
 });

@@ -74,14 +74,14 @@ export function useLive(aim: Aim): readonly [Live, () => Promise<void>] {
   return [{ ...liveOf(instrument, aim), refusal }, probe];
 }
 
-/** Of this page's bench. A simulated instrument reads its own supply: never on a customer's unit, and behind a real one elsewhere. */
+/** Of this page's bench; who works at none has none, whatever lies under the probes of another. A simulated instrument reads its own supply: never on a customer's unit, and behind a real one elsewhere. */
 export function readerOf(
   states: readonly InstrumentState[],
   kind: InstrumentState["kind"],
   takesSimulated: boolean,
   benchId: string | null,
 ): InstrumentState | undefined {
-  const fitting = states.filter((one) => one.kind === kind && (benchId === null || one.benchId === benchId));
+  const fitting = states.filter((one) => one.kind === kind && one.benchId === benchId);
   return fitting.find((one) => !one.isSimulated) ?? (takesSimulated ? fitting[0] : undefined);
 }
 
