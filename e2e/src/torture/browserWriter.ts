@@ -63,8 +63,8 @@ export class BrowserWriter {
 
   private async typeOne(): Promise<void> {
     const driver = this.driver();
-    // Between 1.0001 and 9.9999: understood as volts and as ohms, and told apart.
-    const text = (1 + this.count++ / 10_000).toFixed(4);
+    // Named and with its prefix: the bar asks nothing back, and each is told apart.
+    const text = `esr ${(100 + this.count++ / 100).toFixed(2)}m`;
     const input = await driver.findElement(By.css("section[aria-label='Probe bar'] input[aria-label^='Reading']"));
     await input.sendKeys(Key.chord(Key.CONTROL, "a"), text, "/");
     const deadline = Date.now() + patienceMilliseconds;

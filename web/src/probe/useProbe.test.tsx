@@ -14,6 +14,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { sampleView, underJob } from "../../testing/sampleView";
 import { store } from "../app/store/store";
 import { habitsSet, type ProbeTarget, probeSet, targetSelected } from "../job/workplaceSlice";
+import { instrumentApi } from "./instruments/instrumentApi";
 import { stateTold } from "./instruments/instrumentSlice";
 import { useProbe } from "./useProbe";
 
@@ -293,13 +294,17 @@ describe("taking back", () => {
 
 it("a live value stands in the empty field, is logged with its instrument, and gives way to what is typed", () => {
   const meter = {
-    ...{ id: "lcr", kind: "lcr", name: "LCR meter", status: "ready", trouble: null },
+    ...{ id: "lcr", kind: "lcr", name: "LCR meter", status: "ready", trouble: null, benchId: "here" },
     reading: {
       ...{ function: reads.esr, points: "C1", circuitState: "lead_lifted", frequencyHertz: 100e3 },
       ...{ value: 0.0432, raw: "+4.320E-02", isSteady: true, at: "2026-11-23T10:30:00Z" },
     },
   } as unknown as InstrumentState;
   store.dispatch(stateTold(meter));
+  const bench = { id: "here", version: 1, name: "Bench 1", simulatedSet: 0, practiceJobId: null };
+  store.dispatch(
+    instrumentApi.util.upsertQueryEntries([{ endpointName: "workbenches", arg: undefined, value: [bench] }]),
+  );
   const bar = probing(part("C1"));
   expect(bar.current.live.instrument?.name).toBe("LCR meter");
   act(() => bar.current.log(false));

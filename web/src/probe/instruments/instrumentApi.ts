@@ -15,7 +15,7 @@ import { newId } from "../../api/newId";
 
 const at = (pattern: string, instrumentId: string) => path(pattern, { instrumentId }).slice(1);
 
-const instrumentApi = api.injectEndpoints({
+export const instrumentApi = api.injectEndpoints({
   endpoints: (build) => ({
     instruments: build.query<
       { readonly instruments: readonly Instrument[]; readonly states: readonly InstrumentState[] },
