@@ -137,7 +137,7 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
     },
     // Beyond this machine the other world would be open before anybody has an account in it.
     openWorld: serving.isLoopback ? (environment.openWorld ?? null) : null,
-    migrationsPending: () => hasPendingMigrations(database, now()),
+    migrationsPending: onceFalse(() => hasPendingMigrations(database, now())),
   });
   const server = serving.tls
     ? createTlsServer({ ...serving.tls, ...checkingOptions }, app)
@@ -175,6 +175,15 @@ export async function startServer(environment: ServerEnvironment): Promise<Runni
       await heavy.close();
       await database.close();
     },
+  };
+}
+
+/** A step that was done is never taken back: what is not pending any more is not asked for again. */
+function onceFalse(ask: () => Promise<boolean>): () => Promise<boolean> {
+  let isFalse = false;
+  return async () => {
+    if (!isFalse) isFalse = !(await ask());
+    return !isFalse;
   };
 }
 

@@ -8,7 +8,7 @@ process.on("SIGTERM", () => {
 process.send?.("asking");
 while (!isOver) {
   const start = performance.now();
-  const answer = await fetch(`${address}/api/health`).catch(() => null);
+  const answer = await fetch(`${address}/api/ready`).catch(() => null);
   taken.push([performance.now() - start, answer?.status ?? 0]);
   await new Promise((resolve) => setTimeout(resolve, 15));
 }

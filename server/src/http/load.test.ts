@@ -36,7 +36,7 @@ async function underLoad(work: (n: number) => Promise<number>) {
   let healthy = 0;
   const asking = (async () => {
     while (!isOver) {
-      const answer = await fetch(`${address}/api/health`);
+      const answer = await fetch(`${address}/api/ready`);
       expect(answer.status).toBe(200);
       healthy += 1;
     }
