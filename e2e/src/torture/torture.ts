@@ -25,7 +25,7 @@ const writers = 4;
 const pauseMilliseconds = [800, 3000] as const;
 /** After the last kill everything has so long to come to rest. */
 const restMilliseconds = 90_000;
-const leastInBrowserPerMinute = 5;
+const leastInBrowserPerMinute = 3;
 
 const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 
