@@ -46,6 +46,18 @@ describe("limits of a shop's network", () => {
     expect(others.filter((status) => status === 429).length).toBeGreaterThan(30);
     await two.get("/api/people").expect(429);
   });
+  it("count files apart, and nothing else among them", async () => {
+    const own = await openShopTest({
+      limits: { session: few(500), address: few(500), secrets: few(500), uploads: few(3) },
+    });
+    const browser = await own.signedIn("technician");
+    const file = () => browser.post(`/api/jobs/${newId()}/photos`).attach("picture", Buffer.from("x"), "x.png");
+    const codes = [];
+    for (let n = 0; n < 4; n++) codes.push((await file()).status);
+    expect([codes.slice(0, 3).includes(429), codes[3]]).toEqual([false, 429]);
+    await browser.post(`/api/jobs/${newId()}/readings`).send({}).expect(422);
+    await own.close();
+  });
   it("let nobody try secrets as fast as they can be sent", async () => {
     const guarded = await openShopTest({
       limits: { session: few(1000), address: few(1000), secrets: few(12), uploads: few(1000) },

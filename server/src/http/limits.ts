@@ -30,7 +30,7 @@ const secretPaths: readonly string[] = [
 ];
 const isSecret = ({ method, baseUrl, path }: Request) =>
   method !== "GET" && method !== "DELETE" && secretPaths.includes(`${baseUrl}${path}`);
-const isUpload = (request: Request) => request.is("multipart/form-data") !== false && request.method !== "GET";
+const isUpload = (request: Request) => request.is("multipart/form-data") === "multipart/form-data";
 
 const byAddress = (request: Request) => ipKeyGenerator(request.ip ?? "unknown");
 /** A browser without a session counts with its address. */
