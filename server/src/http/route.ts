@@ -98,6 +98,13 @@ export function requireRight(request: Request, right: Right): Who {
 const admitted = (request: Request, right: RouteRight): Who | null =>
   right === "anybody" ? whoOf(request) : requireRight(request, right);
 
+/** Alone nobody is told apart, and nothing is asked. */
+async function requireSeenBy(context: AppContext, request: Request, jobId: string): Promise<void> {
+  if (!whoOf(request)?.accountId) return;
+  const now = context.now();
+  await context.database.read(now, (scope) => requireSeen(scope, jobId), callerFor(request, null, now));
+}
+
 function paramsOf(request: Request): Readonly<Record<string, string>> {
   return Object.fromEntries(Object.entries(request.params).map(([name, value]) => [name, idParameter(value)]));
 }
@@ -121,6 +128,8 @@ export function write<Body extends AnyObject, Prepared = undefined, Result = unk
       if (asked) requireRight(request, asked);
       const body = asSentBy(who, received.about, asked ?? right);
       const input: Input<Body> = { body, params, bytes: received.bytes };
+      // What is prepared may act on something already.
+      if (declared.prepare && params.jobId) await requireSeenBy(context, request, params.jobId);
       const prepared = (await declared.prepare?.(input, callerFor(request, body, context.now()))) as Prepared;
       const now = context.now();
       const caller = callerFor(request, body, now);
@@ -204,11 +213,7 @@ export function live<Body extends AnyObject = AnyObject>(declared: LiveRoute<Bod
       admitted(request, declared.right);
       const params = paramsOf(request);
       const body = declared.schema ? parseBody(declared.schema, request.body) : ({} as Body);
-      if (params.jobId && whoOf(request)?.accountId) {
-        const { jobId } = params;
-        const caller = callerFor(request, null, context.now());
-        await context.database.read(context.now(), (scope) => requireSeen(scope, jobId), caller);
-      }
+      if (params.jobId) await requireSeenBy(context, request, params.jobId);
       await declared.live(request, response, { body, params, bytes: null });
     },
   };

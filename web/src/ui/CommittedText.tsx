@@ -1,7 +1,7 @@
-import { Button, TextInput, type TextInputProps } from "@mantine/core";
+import { TextInput, type TextInputProps } from "@mantine/core";
 import { useContext, useEffect, useRef } from "react";
 import { DraftScope } from "./QuantityInput";
-import classes from "./ui.module.css";
+import { TypedOverNote } from "./TypedOverNote";
 import { useDraft } from "./useDraft";
 import { useTypedOver } from "./useTypedOver";
 
@@ -26,8 +26,11 @@ export function CommittedText({ value, name, onCommit, onKeyDown, ...rest }: Com
   const commit = useRef<() => void>(() => undefined);
   commit.current = () => {
     if (text === value || isConflict) return;
-    sent(text);
-    onCommit(text);
+    // Spaces at its ends are nobody's words: as it is sent, it comes back.
+    const said = text.trim();
+    sent(said);
+    setText(said);
+    if (said !== value) onCommit(said);
   };
   useEffect(() => () => commit.current(), []);
   const keep = (kept: string) => {
@@ -52,20 +55,12 @@ export function CommittedText({ value, name, onCommit, onKeyDown, ...rest }: Com
   return (
     <div>
       {field}
-      <div role="alert" className={classes.typedOver}>
-        Stored meanwhile by somebody else: <b>{value || "nothing"}</b>{" "}
-        <Button size="compact-xs" onClick={() => keep(text)}>
-          Mine
-        </Button>{" "}
-        <Button size="compact-xs" onClick={() => dropText()}>
-          Theirs
-        </Button>{" "}
-        {value !== "" && text !== "" && (
-          <Button size="compact-xs" onClick={() => keep(`${value}; ${text}`)}>
-            Both
-          </Button>
-        )}
-      </div>
+      <TypedOverNote
+        stored={value}
+        onMine={() => keep(text)}
+        onTheirs={() => dropText()}
+        onBoth={value !== "" && text !== "" ? () => keep(`${value}; ${text}`) : undefined}
+      />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useReducer, useRef } from "react";
 import { readDraft, writeDraft } from "./useDraft";
 
 /**
@@ -11,6 +11,7 @@ import { readDraft, writeDraft } from "./useDraft";
  */
 export function useTypedOver(name: string, value: string, text: string) {
   const place = `${name} over`;
+  const [, drawAgain] = useReducer((count: number) => count + 1, 0);
   const known = useRef<{ readonly name: string; texts: Set<string> }>({ name: "", texts: new Set() });
   if (known.current.name !== name) {
     known.current = { name, texts: new Set([readDraft<string>(place) ?? value]) };
@@ -27,6 +28,7 @@ export function useTypedOver(name: string, value: string, text: string) {
     /** A person saw both: what is stored now is what they type over. */
     seen: () => {
       known.current.texts = new Set([value]);
+      drawAgain();
     },
   };
 }

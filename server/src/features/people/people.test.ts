@@ -354,6 +354,16 @@ describe("who did it", () => {
     await lead.get(`/api/jobs/${jobId}`).expect(200);
     await other.get(`/api/jobs/${jobId}`).expect(404);
     await other.get(`/api/jobs/${jobId}/changes?after=0`).expect(404);
+    // Neither does a hand that is not theirs touch the supply: refused before anything is done.
+    const hand = { id: newId(), act: { kind: "look" }, personId: null };
+    const [theirs, strange] = [
+      await own.post(`/api/jobs/${jobId}/practice/acts`).send(hand),
+      await other.post(`/api/jobs/${jobId}/practice/acts`).send(hand),
+    ];
+    expect([theirs.body.detail, strange.body.detail]).toEqual([
+      "This supply was ended. Take another one.",
+      "There is no job with this id.",
+    ]);
     const sharp = (await import("sharp")).default;
     const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#445566" } })
       .png()

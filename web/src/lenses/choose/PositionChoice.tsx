@@ -133,9 +133,7 @@ export function PositionChoice(props: {
             overrides={overrides}
             reasons={plan?.reasons ?? {}}
             name={`${detail.job.id} reason ${position.id}`}
-            onReason={async (key, reason, onStored) => {
-              if (await save(() => ({ reasons: { [key]: reason } }))) onStored();
-            }}
+            onReason={(key, reason) => void save(() => ({ reasons: { [key]: reason } }))}
           />
           <RequirementNotes requirement={requirement} net={net} around={around} />
           <PlaceRecord position={position} />

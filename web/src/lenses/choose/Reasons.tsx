@@ -1,8 +1,7 @@
-import { TextInput } from "@mantine/core";
 import { type PlanReasons, type ReasonKey, reasonKeys } from "@pale-cap/contract";
 import type { RequirementOverrides } from "@pale-cap/core";
 import { overrideLabels } from "@pale-cap/wording";
-import { useDraft } from "../../ui/useDraft";
+import { CommittedText } from "../../ui/CommittedText";
 import classes from "./choose.module.css";
 
 /** Each limit that was set by hand, and a part that breaks one, with why: kept with the choice. */
@@ -11,7 +10,7 @@ export function Reasons(props: {
   readonly name: string;
   readonly overrides: RequirementOverrides;
   readonly reasons: PlanReasons;
-  readonly onReason: (key: ReasonKey, reason: string | null, onStored: () => void) => void;
+  readonly onReason: (key: ReasonKey, reason: string | null) => void;
 }) {
   const { overrides, reasons, onReason } = props;
   const set = reasonKeys.filter((key) => (key === "part" ? reasons.part : overrides[key]) != null);
@@ -24,7 +23,7 @@ export function Reasons(props: {
           name={`${props.name} ${key}`}
           label={overrideLabels[key]}
           stored={reasons[key] ?? ""}
-          onReason={(one, onStored) => onReason(key, one, onStored)}
+          onReason={(one) => onReason(key, one)}
         />
       ))}
     </div>
@@ -35,23 +34,17 @@ function Reason(props: {
   readonly name: string;
   readonly label: string;
   readonly stored: string;
-  readonly onReason: (reason: string | null, onStored: () => void) => void;
+  readonly onReason: (reason: string | null) => void;
 }) {
-  const [typed, setTyped, dropTyped] = useDraft(props.name, props.stored);
-  const keep = () => {
-    if (typed.trim() === props.stored) return;
-    props.onReason(typed.trim() || null, () => dropTyped(typed));
-  };
   return (
-    <TextInput
+    <CommittedText
       size="xs"
       label={props.label}
       placeholder="because"
       maxLength={200}
-      value={typed}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === "Enter" && keep()}
+      name={props.name}
+      value={props.stored}
+      onCommit={(reason) => props.onReason(reason.trim() || null)}
     />
   );
 }

@@ -15,9 +15,11 @@ import { newId } from "../../api/newId";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import { QuantityInput } from "../../ui/QuantityInput";
+import { TypedOverNote } from "../../ui/TypedOverNote";
 import text from "../../ui/text.module.css";
 import { useDraft } from "../../ui/useDraft";
 import { useOnLeave } from "../../ui/useOnLeave";
+import { useTypedOver } from "../../ui/useTypedOver";
 import {
   attachmentAddress,
   useAddAttachmentMutation,
@@ -61,6 +63,11 @@ export function PapersCard({ boardTypeId }: { readonly boardTypeId: string }) {
 function Pins({ papers }: { readonly papers: BoardTypePapers }) {
   const [keep, { error, isLoading }] = useKeepBenchNotesMutation();
   const [notes, setNotes, dropNotes] = useDraft<BenchNotes>(`bench notes ${papers.boardTypeId}`, papers.benchNotes);
+  const over = useTypedOver(
+    `bench notes ${papers.boardTypeId}`,
+    JSON.stringify(papers.benchNotes),
+    JSON.stringify(notes),
+  );
   const isChanged = JSON.stringify(notes) !== JSON.stringify(papers.benchNotes);
   const setPin = (index: number, change: Partial<BenchNotes["pins"][number]>) =>
     setNotes((now) => ({ ...now, pins: now.pins.map((one, n) => (n === index ? { ...one, ...change } : one)) }));
@@ -71,12 +78,13 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
     }));
   const isWhole = notes.pins.every((one) => one.pin.trim() !== "" && one.name.trim() !== "");
   const store = async () => {
+    over.sent(JSON.stringify(notes));
     const answer = await keep({ boardTypeId: papers.boardTypeId, version: papers.version, benchNotes: notes });
     if (!answer.error) dropNotes(notes);
     return asProblem(answer.error);
   };
   useOnLeave(() => {
-    if (!isChanged) return;
+    if (!isChanged || over.isConflict) return;
     const tell = (message: string) => notifications.show({ message });
     if (!isWhole) tell("The pins were not stored: each needs its number and its name. They stand in Inspect as typed.");
     else {
@@ -87,6 +95,13 @@ function Pins({ papers }: { readonly papers: BoardTypePapers }) {
   });
   return (
     <>
+      {over.isConflict && (
+        <TypedOverNote
+          stored={papers.benchNotes.pins.map((one) => `${one.pin} ${one.name}`).join(", ")}
+          onMine={over.seen}
+          onTheirs={() => dropNotes()}
+        />
+      )}
       {notes.pins.length === 0 && (
         <p className={text.soft}>
           Enable pins, least load and the connector's pinout, kept for every unit of the kind.

@@ -1,4 +1,4 @@
-import { Button, FileButton, NativeSelect, TextInput } from "@mantine/core";
+import { Button, FileButton, NativeSelect } from "@mantine/core";
 import type { Problem } from "@pale-cap/contract";
 import { type PhotoKind, type PhotoRow, photoKinds, photoLimits } from "@pale-cap/contract";
 import { photoKindLabels } from "@pale-cap/wording";
@@ -9,11 +9,11 @@ import { useAppSelector } from "../../app/store/hooks";
 import { useJob } from "../../job/JobContext";
 import { photoThumbnail, useAddPhotoMutation } from "../../job/photoApi";
 import { useInTurn } from "../../job/useInTurn";
+import { CommittedText } from "../../ui/CommittedText";
 import { EntryFieldset, useIsEntryClosed } from "../../ui/closedEntry";
 import { Part } from "../../ui/Pane";
 import { asProblem, ProblemNote } from "../../ui/ProblemNote";
 import text from "../../ui/text.module.css";
-import { useDraft } from "../../ui/useDraft";
 import classes from "./photos.module.css";
 import { useEditPhoto } from "./useEditPhoto";
 
@@ -194,20 +194,14 @@ function PhotoWords(props: {
   readonly onRemove: () => void;
 }) {
   const { photo } = props;
-  const [caption, setCaption] = useDraft(`caption ${photo.id}`, photo.caption ?? "");
-  const commit = () => {
-    const next = caption.trim() || null;
-    if (next !== photo.caption) props.onChange({ caption: next });
-  };
   return (
     <div className={classes.words}>
-      <TextInput
+      <CommittedText
         label="Caption"
-        value={caption}
+        name={`caption ${photo.id}`}
+        value={photo.caption ?? ""}
         maxLength={120}
-        onChange={(event) => setCaption(event.currentTarget.value)}
-        onBlur={commit}
-        onKeyDown={(event) => event.key === "Enter" && commit()}
+        onCommit={(caption) => props.onChange({ caption: caption.trim() || null })}
       />
       <NativeSelect
         label="Shows"

@@ -6,9 +6,11 @@ import { useState } from "react";
 import { newId } from "../../../api/newId";
 import { Part } from "../../../ui/Pane";
 import { asProblem, ProblemNote } from "../../../ui/ProblemNote";
+import { TypedOverNote } from "../../../ui/TypedOverNote";
 import text from "../../../ui/text.module.css";
 import { useDraft } from "../../../ui/useDraft";
 import { useOnLeave } from "../../../ui/useOnLeave";
+import { useTypedOver } from "../../../ui/useTypedOver";
 import { useJob } from "../../JobContext";
 import { useInTurn } from "../../useInTurn";
 import { useEditVerdictSummaryMutation } from "../../verdictApi";
@@ -24,7 +26,10 @@ export function SummaryCard() {
   const [draft, setDraft, dropDraft] = useDraft<string | null>(`${job.id} summary`, null);
   const generated = summaryOf(explanation);
   const shown = job.verdictSummary ?? generated;
+  const stored = job.verdictSummary ?? "";
+  const { isConflict, sent, seen } = useTypedOver(`${job.id} summary`, stored, draft ?? stored);
   const store = async (text: string | null) => {
+    sent(text ?? "");
     const refusal = await inTurn(
       async ({ job: latest }) =>
         asProblem((await edit({ jobId: job.id, body: { writeId: newId(), version: latest.version, text } })).error),
@@ -35,7 +40,7 @@ export function SummaryCard() {
     return refusal;
   };
   useOnLeave(() => {
-    if (draft === null || draft.trim() === "" || draft === shown) return;
+    if (draft === null || draft.trim() === "" || draft === shown || isConflict) return;
     void store(draft).then((refusal) =>
       notifications.show({
         message: refusal
@@ -73,8 +78,23 @@ export function SummaryCard() {
             maxLength={2000}
             onChange={(event) => setDraft(event.currentTarget.value)}
           />
+          {isConflict && (
+            <TypedOverNote
+              stored={stored}
+              onMine={seen}
+              onTheirs={() => dropDraft()}
+              onBoth={
+                stored === ""
+                  ? undefined
+                  : () => {
+                      seen();
+                      setDraft(`${stored} ${draft}`);
+                    }
+              }
+            />
+          )}
           <div className={classes.acts}>
-            <Button type="submit" variant="filled" loading={isLoading}>
+            <Button type="submit" variant="filled" loading={isLoading} disabled={isConflict}>
               Keep
             </Button>
             <Button onClick={() => dropDraft()}>Leave it</Button>
