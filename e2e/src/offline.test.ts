@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openOwnBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
+import { asPage, enterAsFirstLead } from "./shopDoor";
 
 let server: ServerUnderTest;
 let browser: Browser;
@@ -17,12 +18,7 @@ beforeAll(async () => {
   server = await openServer("none", undefined, { mode: "shop" });
   browser = await openOwnBrowser();
   page = new Page(browser.driver, server.address);
-  await page.open(/\/welcome#\S+/.exec(server.said())?.[0] as string);
-  await page.fill("Your name", "Maret Olm");
-  await page.fill("Name you sign in with", "maret");
-  await page.fill("Password", "winding window 9");
-  await page.click("Make the account");
-  await page.seeNamed("Maret Olm, at no bench");
+  await enterAsFirstLead(page, server.said());
 });
 afterAll(async () => {
   await browser?.close();
@@ -30,24 +26,23 @@ afterAll(async () => {
 });
 
 const inPage = <T>(script: string, ...more: unknown[]) => browser.driver.executeAsyncScript<T>(script, ...more);
-const send = (path: string, body: object, method = "POST") =>
-  inPage<{ failed?: string; version?: number }>(
-    `const [path, body, method, done] = arguments;
-     fetch("/api" + path, { method, headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) })
-       .then((answer) => answer.json()).then(done, (error) => done({ failed: String(error) }));`,
-    ...[path, body, method],
-  );
+const send = (path: string, body: object) => asPage(page, path, body);
 /** Everything that this browser keeps of answers, as text. */
 const copies = () =>
   inPage<string>(
     `const done = arguments[arguments.length - 1];
+     (async () => {
+     // Opening what is not there would make it, and without its shelf.
+     const isThere = (await indexedDB.databases()).some((one) => one.name === "pale-cap-offline");
+     if (!isThere) { done(""); return; }
      const opening = indexedDB.open("pale-cap-offline");
      opening.onsuccess = () => {
        const shelf = opening.result;
        if (!shelf.objectStoreNames.contains("copies")) { shelf.close(); done(""); return; }
        const all = shelf.transaction("copies").objectStore("copies").getAll();
        all.onsuccess = () => { shelf.close(); done(JSON.stringify(all.result)); };
-     };`,
+     };
+     })();`,
   );
 const readings = async () => {
   const answer = await inPage<{ readings?: { rawText: string }[] }>(

@@ -4,13 +4,18 @@ import { copiedEndpoints, keepOfflineCopy, keepOnly } from "./offlineCopies";
 
 const restMilliseconds = 800;
 
-/** Keeps a copy of what the page shows of the open jobs, whenever it comes to rest after a change. */
+/** Keeps a copy of what the page shows of the open jobs, soon after each change. */
 export function copyOpenJobs(): void {
   const kept = new Map<string, unknown>();
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  let isComing = false;
   store.subscribe(() => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void copy(kept), restMilliseconds);
+    // Instruments tell something all the time: waiting until nothing changes could mean for ever.
+    if (isComing) return;
+    isComing = true;
+    setTimeout(() => {
+      isComing = false;
+      void copy(kept);
+    }, restMilliseconds);
   });
 }
 
