@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openOwnBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
+import { asPage } from "./shopDoor";
 
 /** A shop on two server processes: two people, each with a browser of their own at one of the two. */
 let first: ServerUnderTest;
@@ -30,15 +31,6 @@ afterAll(async () => {
   await second?.close();
   await first?.close();
 });
-
-/** Sends as the page that is open, with its cookie. */
-const asPage = <T>(page: Page, path: string, body: object | null, method = body ? "POST" : "GET") =>
-  page.driver.executeAsyncScript<T>(
-    `const [path, body, method, done] = arguments;
-     fetch("/api" + path, { method, headers: { "Content-Type": "application/json" }, ...(body ? { body: JSON.stringify(body) } : {}) })
-       .then((answer) => answer.json()).then(done, (error) => done({ failed: String(error) }));`,
-    ...[path, body, method],
-  );
 
 const takePin = async (page: Page, name: string, pin: string) => {
   await page.click(name);

@@ -8,6 +8,7 @@ import { afterAll, beforeAll, expect, it } from "vitest";
 import { type Browser, openOwnBrowser } from "./browser";
 import { freePort } from "./freePort";
 import { Page } from "./page";
+import { asPage, enterAsFirstLead, leadPassword } from "./shopDoor";
 
 /** A shop as it is started on a machine of its own, with a cluster and backups of its own. */
 const checkout = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
@@ -78,25 +79,17 @@ function script(name: string, ...args: string[]): string {
 const signIn = async () => {
   await page.open("/");
   await page.fill("Name you sign in with", "maret");
-  await page.fill("Password", "winding window 9");
+  await page.fill("Password", leadPassword);
   await page.click("Sign in");
   await page.seeNamed("Maret Olm, at no bench");
 };
-const takeIn = (complaint: string) =>
-  page.driver.executeAsyncScript(
-    `const [id, complaint, done] = arguments;
-     const body = { id, deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: null, complaint, personId: null };
-     fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }).then(() => done());`,
-    ...[randomUUID(), complaint],
-  );
+const takeIn = (complaint: string) => {
+  const device = { deviceKind: "monitor", deviceMaker: "Brambix", deviceModel: null, complaint };
+  return asPage(page, "/jobs", { id: randomUUID(), ...device, personId: null });
+};
 
 it("a shop with accounts is brought back as it was when it was backed up, and nobody is signed in by that", async () => {
-  await page.open(/\/welcome#\S+/.exec(said)?.[0] as string);
-  await page.fill("Your name", "Maret Olm");
-  await page.fill("Name you sign in with", "maret");
-  await page.fill("Password", "winding window 9");
-  await page.click("Make the account");
-  await page.seeNamed("Maret Olm, at no bench");
+  await enterAsFirstLead(page, said);
   await takeIn("hums before the backup");
   expect(script("backup")).toContain("Backup taken");
   await takeIn("clicks after the backup");

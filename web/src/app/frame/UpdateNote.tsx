@@ -9,7 +9,7 @@ export function UpdateNote() {
   if (!take) return null;
   return (
     <span role="status" className={classes.serverNote}>
-      A newer Pale Cap is here. What is typed stays.{" "}
+      A newer Pale Cap is here. Taking it opens this page anew.{" "}
       <Button size="compact-sm" onClick={take}>
         Take it
       </Button>

@@ -100,7 +100,7 @@ export function AuditTab() {
           )}
         </div>
       </div>
-      <p className={text.soft}>Lines are only ever added: the database lets the application change none of them.</p>
+      <p className={text.soft}>Lines are only ever added: nothing in this program changes or removes one.</p>
     </>
   );
 }

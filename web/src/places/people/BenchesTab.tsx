@@ -90,7 +90,7 @@ function OneBench({ bench, isShop }: { readonly bench: BenchPlace; readonly isSh
         {bench.jobs.length === 0 ? "No open job lies here. " : ""}
         {bench.instrumentCount === 0
           ? "No instrument stands here."
-          : `${bench.instrumentCount} ${bench.instrumentCount === 1 ? "instrument stands" : "instruments stand"} here and obey this bench alone.`}
+          : `${bench.instrumentCount} ${bench.instrumentCount === 1 ? "instrument stands" : "instruments stand"} here${isShop ? " and obey this bench alone" : ""}.`}
       </p>
     </section>
   );

@@ -62,7 +62,7 @@ function OwnPassword() {
 function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
   const [password, setPassword] = useState("");
   const [newPin, setPin] = useState("");
-  const [change, { error, isLoading, isSuccess }] = useChangePinMutation();
+  const [change, { data: changed, error, isLoading }] = useChangePinMutation();
   const problem = asProblem(error);
   const send = async (pin: string | null) => {
     const { data } = await change({ password, newPin: pin });
@@ -101,7 +101,9 @@ function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
         4 to 8 digits, no row of them. After three wrong tries it is locked, longer each time.
       </p>
       <ProblemNote problem={problem} />
-      {isSuccess && <p role="status">{hasPin ? "The PIN holds from now on." : "There is no PIN any more."}</p>}
+      {changed && (
+        <p role="status">{changed.who?.hasPin ? "The PIN holds from now on." : "There is no PIN any more."}</p>
+      )}
       <div className={classes.row}>
         <Button type="submit" loading={isLoading} disabled={password === "" || newPin === ""}>
           Set the PIN
