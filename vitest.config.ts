@@ -1,6 +1,11 @@
 import { defineConfig } from "vitest/config";
 
-/** Three projects, run one at a time by scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys. */
+const longTests = "**/*.long.test.*";
+
+/**
+ * Projects of scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys; and for `npm run test:long` alone the API tests
+ * that take long and stand for what seldom changes, `*.long.test.*`.
+ */
 export default defineConfig({
   test: {
     // Bounds for what hangs, not for what is slow: a busy machine takes several times as long.
@@ -23,8 +28,18 @@ export default defineConfig({
         test: {
           name: "api",
           include: ["server/src/**/*.test.ts", "scripts/**/*.test.mjs"],
+          exclude: ["**/node_modules/**", longTests],
           fileParallelism: false,
           // Each file has a database of its own: loading the server anew for each would be a third of the time.
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "long",
+          include: ["server/src/**/*.long.test.ts", "scripts/**/*.long.test.mjs"],
+          fileParallelism: false,
           isolate: false,
         },
       },

@@ -2,8 +2,9 @@ import { ensureClientBuild } from "./clientBuild.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
 import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
+import { ensureServerBuild } from "./serverBuild.mjs";
 
-/** Runs a module of e2e with everything a browser run needs: packages, PostgreSQL, Chromium, the client, a cluster of its own. */
+/** Runs a module of e2e with everything a browser run needs: packages, PostgreSQL, Chromium, client and server built, a cluster of its own. */
 export async function runInBrowser(module) {
   const clusterName = `test-${process.pid}`;
   let isStarted = false;
@@ -11,7 +12,7 @@ export async function runInBrowser(module) {
     await ensurePackages();
     ensurePostgres();
     ensureChromium();
-    ensureClientBuild();
+    await Promise.all([ensureClientBuild(), ensureServerBuild()]);
     sweepScratch();
     const { superuser, owner, app } = (await openScratch(clusterName)).urls;
     Object.assign(process.env, {

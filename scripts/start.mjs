@@ -9,6 +9,7 @@ import { ensurePackages } from "./npmPackages.mjs";
 import { checkout } from "./paths.mjs";
 import { isAlive, stopPostgres } from "./postgres/cluster.mjs";
 import { openOrphan, openShop, watchCluster } from "./postgres/shop.mjs";
+import { ensureServerBuild } from "./serverBuild.mjs";
 
 const isDev = process.argv.includes("--dev");
 const port = portFromEnvironment();
@@ -141,10 +142,9 @@ async function startBench() {
 }
 
 async function startBuilt(database, benchPort) {
-  ensureClientBuild();
-  const { register } = await import("tsx/esm/api");
-  register();
-  const { startServer } = await import("../server/src/startServer.ts");
+  await Promise.all([ensureClientBuild(), ensureServerBuild()]);
+  process.setSourceMapsEnabled(true);
+  const { startServer } = await import("../server/dist/startServer.mjs");
   let running = null;
   let opening = Promise.resolve();
   const open = async (environment) => {

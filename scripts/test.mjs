@@ -1,5 +1,5 @@
-// npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it, a second one
-// only its files whose names hold that.
+// npm test: set-up, then every check and test; the last line counts the whole. An argument runs one part of it (or the long tests,
+// which are no part of it), a second one only its files whose names hold that.
 import { execFile, spawn } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { join, relative } from "node:path";
@@ -9,10 +9,11 @@ import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mj
 import { ensurePackages } from "./npmPackages.mjs";
 import { checkout, runFolder } from "./paths.mjs";
 import { openScratch, removeScratch, sweepScratch } from "./postgres/cluster.mjs";
+import { ensureServerBuild } from "./serverBuild.mjs";
 
 const run = promisify(execFile);
-const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: browserTests };
-const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts);
+const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: browserTests, long: longTests };
+const wanted = process.argv[2] ? [process.argv[2]] : ["static", "unit", "api", "browser"];
 const fileFilter = process.argv[3];
 const clusterName = `test-${process.pid}`;
 /** Journeys wait more than they reckon: beside them the rest of a whole run goes on. */
@@ -38,6 +39,7 @@ for (const signal of ["SIGINT", "SIGTERM"]) {
 try {
   if (!wanted.every((part) => part in parts)) throw new NeedsPerson(`Parts are: ${Object.keys(parts).join(", ")}.`);
   await ensurePackages();
+  await ensureServerBuild();
   await Promise.all(lanes.map(runLane));
 } finally {
   if (cluster) removeScratch(clusterName);
@@ -97,9 +99,13 @@ async function apiTests() {
   await vitest("api", await testCluster());
 }
 
+async function longTests() {
+  await vitest("long", await testCluster());
+}
+
 async function browserTests() {
   ensureChromium();
-  ensureClientBuild();
+  await ensureClientBuild();
   await vitest("browser", await testCluster());
 }
 

@@ -2,6 +2,7 @@
 import { ensureClientBuild } from "./clientBuild.mjs";
 import { ensureChromium, ensurePostgres, NeedsPerson } from "./debianPackages.mjs";
 import { ensurePackages } from "./npmPackages.mjs";
+import { ensureServerBuild } from "./serverBuild.mjs";
 
 const at = process.argv.indexOf("--minutes");
 const minutes = at < 0 ? 5 : Number(process.argv[at + 1]);
@@ -12,7 +13,7 @@ try {
   await ensurePackages();
   ensurePostgres();
   ensureChromium();
-  ensureClientBuild();
+  await Promise.all([ensureClientBuild(), ensureServerBuild()]);
   const { openScratch, postmasterPid, sweepScratch } = await import("./postgres/cluster.mjs");
   const { watchCluster } = await import("./postgres/shop.mjs");
   sweepScratch();

@@ -1,6 +1,7 @@
 // npm run test:mutation -- --in FOLDER [--in FOLDER] [--sample N] [--seed N] [--part 1/4]: breaks the code of a folder
 // piece by piece and counts how often its tests notice. A part is one of so many shares of a sample, to be added up: a
-// whole one can take hours. Not part of any other run; docs/testing.md has the figures and how to read them.
+// whole one can take hours; --go-on takes what a run that was stopped has found already. Not part of any other run;
+// docs/testing.md has the figures and how to read them.
 import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
@@ -19,6 +20,7 @@ const { values } = parseArgs({
     seed: { type: "string", default: "1" },
     part: { type: "string", default: "1/1" },
     survivors: { type: "boolean", default: false },
+    "go-on": { type: "boolean", default: false },
   },
 });
 
@@ -31,10 +33,12 @@ const speakingTests = [
   { folder: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
   { folder: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
 ];
+/** Rooms that are told by their own tests (and those that speak for them): what only a room beside or above notices is not noticed. */
+const toldByItself = /^(core\/src|server\/src\/features)\//;
 /** Whole storms and long simulations: they would be run again for every piece. */
 const leftOut = [
   "server/src/http/everyWrite.test.ts",
-  "server/src/http/load.test.ts",
+  "server/src/**/*.long.test.ts",
   "core/src/ripple/mainsBulk.test.ts",
 ];
 const clusterName = `test-${process.pid}`;
@@ -65,7 +69,7 @@ if (files.some((file) => file.startsWith("server/"))) {
 }
 try {
   const outcomes = [];
-  // A whole folder goes file by file, a sample room by room: each start of the tester costs some seconds.
+  // A whole folder goes file by file, a sample room by room: each start of the tester runs the room's tests once.
   const groups = Map.groupBy?.(wanted, groupOf) ?? grouped(wanted, groupOf);
   for (const [name, group] of groups) {
     const found = runGroup(name, group);
@@ -133,26 +137,32 @@ function grouped(all, keyOf) {
 /** Runs the tester over one group and gives the outcome of each wanted piece. */
 function runGroup(name, group) {
   const room = dirname(group[0].file);
-  // Each room of core is told by its own tests and by the reference cases: what only a room above notices is not noticed.
   const isCore = room.startsWith("core/src/");
-  const folder = isCore ? room : (folders.find((one) => room === one || room.startsWith(`${one}/`)) ?? room);
+  const folder = toldByItself.test(room)
+    ? room
+    : (folders.find((one) => room === one || room.startsWith(`${one}/`)) ?? room);
   const tests = [
     `${folder}/**/*.test.ts`,
     ...speakingTests.filter((one) => one.folder.test(folder)).flatMap((one) => one.tests),
   ];
-  const ranges = [...new Set(group.map(({ file, range }) => (values.sample ? `${file}:${range}` : file)))];
+  const rangesOf = (pieces) => [
+    ...new Set(pieces.map(({ file, range }) => (values.sample ? `${file}:${range}` : file))),
+  ];
+  const ranges = rangesOf(group);
   const id = createHash("sha256").update(ranges.join()).digest("hex").slice(0, 12);
-  const report = join(results, `${id}.json`);
-  rmSync(report, { force: true });
+  const kept = join(results, `${id}.outcomes`);
+  if (!values["go-on"]) rmSync(kept, { force: true });
+  const known = keptOutcomes(kept);
+  const outcomes = group.map((piece) => ({ ...piece, status: known.get(piece.key) ?? null }));
+  const left = outcomes.filter(({ status }) => status === null);
   const config = {
     testRunner: "vitest-files",
     plugins: [join(checkout, "scripts/mutation/fileFailures.mjs")],
     vitest: { configFile: "scripts/mutation/vitest.config.ts", related: true },
-    mutate: ranges,
+    mutate: rangesOf(left),
     coverageAnalysis: "perTest",
     concurrency: 2,
-    reporters: ["json"],
-    jsonReporter: { fileName: report },
+    reporters: ["kept-outcomes"],
     tempDirName: ".run/stryker-tmp",
     ignorePatterns: [".run", "docs", "web/dist", "e2e"],
     // Where a server or a busy machine answers late, late is not noticed.
@@ -164,30 +174,38 @@ function runGroup(name, group) {
   };
   const file = join(results, `${id}.config.json`);
   writeFileSync(file, JSON.stringify(config));
+  writeFileSync(join(results, `${id}.wanted.json`), JSON.stringify(left.map(({ key }) => key)));
   const bin = join(checkout, "node_modules/@stryker-mutator/core/bin/stryker.js");
-  spawnSync(process.execPath, [bin, "run", file], {
-    cwd: checkout,
-    stdio: ["ignore", "inherit", "inherit"],
-    env: { ...env, MUTATION_TESTS: tests.join(","), MUTATION_LEFT_OUT: leftOut.join(",") },
-  });
-  if (!existsSync(report)) {
-    console.log(`${name}: no test of ${folder} reaches it`);
-    return group.map((piece) => ({ ...piece, status: "NoCoverage" }));
+  if (left.length > 0) {
+    spawnSync(process.execPath, [bin, "run", file], {
+      cwd: checkout,
+      stdio: ["ignore", "inherit", "inherit"],
+      env: {
+        ...env,
+        MUTATION_TESTS: tests.join(","),
+        MUTATION_LEFT_OUT: leftOut.join(","),
+        MUTATION_OUTCOMES: kept,
+        MUTATION_ROOT: checkout,
+        MUTATION_WANTED: join(results, `${id}.wanted.json`),
+      },
+    });
   }
-  const statuses = new Map();
-  for (const [path, { mutants }] of Object.entries(JSON.parse(readFileSync(report, "utf8")).files)) {
-    for (const { location, mutatorName, replacement, status } of mutants) {
-      const { start, end } = location;
-      const range = `${start.line}:${start.column}-${end.line}:${end.column}`;
-      statuses.set([path, range, mutatorName, replacement].join("|"), status);
-    }
-  }
-  const outcomes = group.map((piece) => ({ ...piece, status: statuses.get(piece.key) ?? "NotFound" }));
+  const statuses = keptOutcomes(kept);
+  if (statuses.size === 0) console.log(`${name}: no test of ${folder} reaches it`);
+  const fallback = statuses.size === 0 ? "NoCoverage" : "NotFound";
+  for (const outcome of outcomes) outcome.status ??= statuses.get(outcome.key) ?? fallback;
   if (values.survivors) {
     for (const { key, status } of outcomes)
       if (/Survived|NoCoverage|NotFound/.test(status)) console.log(`  ${status} ${key}`);
   }
   return outcomes;
+}
+
+/** What the tester has found of each piece, as far as it came. */
+function keptOutcomes(path) {
+  if (!existsSync(path)) return new Map();
+  const lines = readFileSync(path, "utf8").split("\n").filter(Boolean);
+  return new Map(lines.map((line) => JSON.parse(line)).map(({ key, status }) => [key, status]));
 }
 
 /** Killed (or never ending) of all that could be run, with its 95 % interval. */

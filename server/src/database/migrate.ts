@@ -67,13 +67,13 @@ async function requireVersion(sequelize: Sequelize): Promise<void> {
   if (fault !== null) throw new MigrationRefused(fault);
 }
 
-/** The steps that this program knows, in order; names without extension, so that .ts and a build's .js are the same. */
+/** The steps that this program knows, in order; names without extension, so that .ts and a build's .mjs are the same. */
 export function migrationsOf(sequelize: Sequelize) {
   return new Umzug({
     migrations: {
-      glob: ["*.{ts,js}", { cwd: folder }],
+      glob: ["*.{ts,mjs}", { cwd: folder }],
       resolve: ({ name, path }) => {
-        const known = name.replace(/\.[jt]s$/, "");
+        const known = name.replace(/\.(ts|mjs)$/, "");
         return { name: known, up: () => step(sequelize, known, path as string) };
       },
     },
@@ -89,7 +89,7 @@ export function migrationsOf(sequelize: Sequelize) {
 
 /** Whether a database lacks steps that this program knows; asked as the application. */
 export async function hasPendingMigrations(database: Database, now: Date): Promise<boolean> {
-  const known = (await readdir(folder)).map((file) => file.replace(/\.[jt]s$/, ""));
+  const known = (await readdir(folder)).map((file) => file.replace(/\.(ts|mjs)$/, ""));
   const done = await database.read(now, ({ sql }) => sql<{ name: string }>("SELECT name FROM migrations"));
   const names = new Set(done.map((one) => one.name));
   return known.some((name) => !names.has(name));

@@ -60,19 +60,24 @@ export async function loadBaselines(
      JOIN board_type_revisions r ON r.id = b.board_type_revision_id WHERE b.job_id = ANY($1::uuid[])`,
     [[...jobIds]],
   );
-  const families = await scope.sql<{ jobId: string; typeId: string }>(
-    `SELECT j.id AS "jobId", j.job_family_id AS "typeId" FROM jobs j
-     WHERE j.id = ANY($1::uuid[]) AND EXISTS (SELECT 1 FROM jobs g WHERE g.job_family_id = j.job_family_id
-       AND g.id <> j.id AND coalesce((g.intake_details->>'isKnownGood')::boolean, false))`,
+  const related = await scope.sql<{ jobId: string; typeId: string; hasGood: boolean }>(
+    `SELECT j.id AS "jobId", j.job_family_id AS "typeId",
+       bool_or(coalesce((g.intake_details->>'isKnownGood')::boolean, false)) AS "hasGood"
+     FROM jobs j JOIN jobs g ON g.job_family_id = j.job_family_id AND g.id <> j.id
+     WHERE j.id = ANY($1::uuid[]) GROUP BY j.id, j.job_family_id`,
     [[...jobIds]],
   );
+  const families = related.filter((one) => one.hasGood);
   const idsOf = (list: readonly { readonly typeId: string }[]) => [...new Set(list.map((one) => one.typeId))];
   const rows = [
     ...(types.length > 0 ? await scope.sql<GoodRow>(goodReadings, [idsOf(types), scope.realm]) : []),
     ...(families.length > 0 ? await scope.sql<GoodRow>(goodBrothers, [idsOf(families), scope.realm]) : []),
   ];
   const asked = [...types, ...families];
-  const brothers = await loadBrothers(scope, jobIds);
+  const brothers = await loadBrothers(
+    scope,
+    related.map((one) => one.jobId),
+  );
   return new Map(
     jobIds.flatMap((jobId) => {
       const mine = new Set(asked.filter((one) => one.jobId === jobId).map((one) => one.typeId));
@@ -112,6 +117,8 @@ async function loadBrothers(
   scope: Scope,
   jobIds: readonly string[],
 ): Promise<ReadonlyMap<string, readonly GoodReading[]>> {
+  // Most jobs have no family, and planning this takes longer than all else that is read of them.
+  if (jobIds.length === 0) return new Map();
   const rows = await scope.sql<BrotherRow>(
     `SELECT DISTINCT ON (own.id, j.id, p.lineage_id, m.circuit_state, m.frequency_hertz)
        own.id AS "jobId", j.id AS "unitId", here.designator, m.quantity, m.circuit_state AS "circuitState",

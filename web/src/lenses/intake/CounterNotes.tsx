@@ -1,5 +1,6 @@
 import { SegmentedControl, TextInput } from "@mantine/core";
 import { type IntakeDetails, type SupplyCheck, supplyChecks } from "@pale-cap/contract";
+import { memo } from "react";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
@@ -30,7 +31,7 @@ const checkLabels: Readonly<Record<SupplyCheck, string>> = {
 };
 
 /** What was read before anything was opened, and whether it is the supply at all. */
-export function CounterNotes({ details, onChange, validity }: CounterNotesProps) {
+export const CounterNotes = memo(function CounterNotes({ details, onChange, validity }: CounterNotesProps) {
   const received = (more: Partial<IntakeDetails["asReceived"]>) =>
     onChange({ ...details, asReceived: { ...details.asReceived, ...more } });
   return (
@@ -92,4 +93,4 @@ export function CounterNotes({ details, onChange, validity }: CounterNotesProps)
       </Part>
     </>
   );
-}
+});

@@ -1,11 +1,15 @@
 import { checksFor, type DeviceKind, firstSuspects, symptomLabels } from "@pale-cap/core";
 import { firstCheckWords, stageLabels } from "@pale-cap/wording";
+import { memo } from "react";
 import { Part } from "../../ui/Pane";
 import text from "../../ui/text.module.css";
 import classes from "./intake.module.css";
 
 /** Where to look first for these symptoms, why, and the first three checks: cold and cheap ones first. */
-export function FirstSuspects(props: { readonly symptoms: readonly string[]; readonly kind: DeviceKind }) {
+export const FirstSuspects = memo(function FirstSuspects(props: {
+  readonly symptoms: readonly string[];
+  readonly kind: DeviceKind;
+}) {
   const suspects = firstSuspects(props.symptoms, props.kind);
   if (suspects.length === 0) return null;
   const most = suspects[0]?.score ?? 1;
@@ -31,4 +35,4 @@ export function FirstSuspects(props: { readonly symptoms: readonly string[]; rea
       </ol>
     </Part>
   );
-}
+});

@@ -1,9 +1,9 @@
-import { Button, Checkbox, Chip, NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { Button, Checkbox, NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { schemaResolver, useForm } from "@mantine/form";
 import { type Intake, type IntakeDetails, intakeSchema, type Job, type Problem } from "@pale-cap/contract";
-import { deviceKinds, sectionFacts, symptomGroups } from "@pale-cap/core";
+import { deviceKinds, sectionFacts } from "@pale-cap/core";
 import { fieldFaultWords, majorAmount, minorAmount } from "@pale-cap/wording";
-import { useEffect, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useRef, useState } from "react";
 import { api } from "../../api/api";
 import { newId } from "../../api/newId";
 import { useAppDispatch } from "../../app/store/hooks";
@@ -16,6 +16,7 @@ import { QuantityInput } from "../../ui/QuantityInput";
 import words from "../../ui/text.module.css";
 import { readDraft, writeDraft } from "../../ui/useDraft";
 import { useInvalidFields } from "../../ui/useInvalidFields";
+import { useUnchanged } from "../../ui/useUnchanged";
 import { CounterNotes } from "./CounterNotes";
 import { FirstSuspects } from "./FirstSuspects";
 import { IntakeConflicts } from "./IntakeConflicts";
@@ -28,6 +29,7 @@ import { LabelPlateCard } from "./LabelPlateCard";
 import { type IntakeConflict, mergeIntake, settledIntake } from "./mergeIntake";
 import { PromiseFromLabel, PurposeCard } from "./PurposeCard";
 import { RepairBalanceCard } from "./RepairBalanceCard";
+import { SymptomChips } from "./SymptomChips";
 import { useStoreOnLeave } from "./useStoreOnLeave";
 
 type TextField = Exclude<
@@ -129,7 +131,12 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
     error: form.errors[name],
     autoComplete: "off",
   });
-  const setDetails = (details: IntakeDetails) => form.setFieldValue("intakeDetails", details);
+  // At each key the form is a copy: the cards that show none of what was typed stay as they are drawn.
+  const details = useUnchanged(form.values.intakeDetails);
+  const symptoms = useUnchanged(form.values.symptoms);
+  const { setFieldValue } = form;
+  const setDetails = useCallback((changed: IntakeDetails) => setFieldValue("intakeDetails", changed), [setFieldValue]);
+  const setSymptoms = useCallback((chosen: string[]) => setFieldValue("symptoms", chosen as never), [setFieldValue]);
   return (
     <form
       className={classes.form}
@@ -154,8 +161,8 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
         isHidden={page !== "counter"}
         second={
           <>
-            <CounterNotes details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
-            <FirstSuspects symptoms={form.values.symptoms} kind={form.values.deviceKind} />
+            <CounterNotes details={details} onChange={setDetails} validity={validity} />
+            <FirstSuspects symptoms={symptoms} kind={form.values.deviceKind} />
             <Part title="Agreed">
               <div className={classes.row}>
                 <QuantityInput
@@ -204,55 +211,26 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
           <Checkbox
             mt="xs"
             label="A known-good unit, measured so that others of its board type can be held against it"
-            checked={form.values.intakeDetails.isKnownGood}
-            onChange={(event) => setDetails({ ...form.values.intakeDetails, isKnownGood: event.currentTarget.checked })}
+            checked={details.isKnownGood}
+            onChange={(event) => setDetails({ ...details, isKnownGood: event.currentTarget.checked })}
           />
         </Part>
         <KnownKindCard maker={form.values.deviceMaker} model={form.values.deviceModel} />
         <Part title="Complaint">
           <Textarea label="What it does wrong" autosize minRows={2} maxRows={5} {...text("complaint")} />
-          <div className={classes.symptoms}>
-            {symptomGroups.map((group) => (
-              <fieldset key={group.title} className={classes.group}>
-                <legend>{group.title}</legend>
-                <Chip.Group
-                  multiple
-                  value={form.values.symptoms}
-                  onChange={(chosen) =>
-                    form.setFieldValue(
-                      "symptoms",
-                      inOtherGroups(form.values.symptoms, group.symptoms).concat(
-                        chosen.filter((code) => code in group.symptoms),
-                      ),
-                    )
-                  }
-                >
-                  {Object.entries(group.symptoms).map(([code, label]) => (
-                    <Chip key={code} value={code} size="sm" radius={3} variant="outline">
-                      {label as string}
-                    </Chip>
-                  ))}
-                </Chip.Group>
-              </fieldset>
-            ))}
-          </div>
+          <SymptomChips symptoms={symptoms} onChange={setSymptoms} />
           <TextInput label="Symptoms in free words" {...text("symptomNote")} />
         </Part>
       </Columns>
       <div hidden={page !== "label"}>
-        <LabelPlateCard
-          kind={form.values.deviceKind}
-          details={form.values.intakeDetails}
-          onChange={setDetails}
-          validity={validity}
-        />
-        <PromiseFromLabel details={form.values.intakeDetails} />
-        <PurposeCard details={form.values.intakeDetails} onChange={setDetails} validity={validity} />
-        <RailTable title="Promised rails: what Prove tests" isShown={(net) => !sectionFacts[net.section].isMainsSide} />
+        <LabelPlateCard kind={form.values.deviceKind} details={details} onChange={setDetails} validity={validity} />
+        <PromiseFromLabel details={details} />
+        <PurposeCard details={details} onChange={setDetails} validity={validity} />
+        <PromisedRails />
       </div>
       <div hidden={page !== "sum"}>
         <RepairBalanceCard
-          details={form.values.intakeDetails}
+          details={details}
           limitMinor={form.values.priceLimitMinor}
           dueOn={form.values.dueOn}
           onChange={setDetails}
@@ -277,6 +255,9 @@ export function IntakeForm({ job, page }: { readonly job: Job; readonly page: In
   );
 }
 
-function inOtherGroups(chosen: readonly string[], group: object): string[] {
-  return chosen.filter((code) => !(code in group));
-}
+/** The rails that Prove tests: they are the board's, and stored by themselves. */
+const PromisedRails = memo(function PromisedRails() {
+  return (
+    <RailTable title="Promised rails: what Prove tests" isShown={(net) => !sectionFacts[net.section].isMainsSide} />
+  );
+});

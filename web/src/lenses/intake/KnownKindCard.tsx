@@ -1,5 +1,6 @@
 import { useDebouncedValue } from "@mantine/hooks";
 import { faultName, shareWords } from "@pale-cap/wording";
+import { memo } from "react";
 import { Link } from "react-router";
 import { kindAddress, useKindQuery } from "../../job/casebookApi";
 import { Part } from "../../ui/Pane";
@@ -12,7 +13,13 @@ const shownPlaces = 3;
 const shownCauses = 2;
 
 /** What the shop has seen of a model, as soon as it is typed: what usually fails in it, what it takes, whether it comes back. */
-export function KnownKindCard({ maker, model }: { readonly maker: string | null; readonly model: string | null }) {
+export const KnownKindCard = memo(function KnownKindCard({
+  maker,
+  model,
+}: {
+  readonly maker: string | null;
+  readonly model: string | null;
+}) {
   const [asked] = useDebouncedValue({ maker: maker?.trim() || null, model: model?.trim() || null }, typingMilliseconds);
   const query = { ...asked, boardTypeId: null };
   const { currentData: kind } = useKindQuery(query, { skip: asked.model === null });
@@ -51,4 +58,4 @@ export function KnownKindCard({ maker, model }: { readonly maker: string | null;
       </div>
     </Part>
   );
-}
+});

@@ -10,6 +10,7 @@ import {
 } from "@pale-cap/contract";
 import { type DeviceKind, deviceProfiles, topologies } from "@pale-cap/core";
 import { feedKindLabels, plugLabels, topologyLabels } from "@pale-cap/wording";
+import { memo } from "react";
 import { Part } from "../../ui/Pane";
 import { QuantityInput } from "../../ui/QuantityInput";
 import text from "../../ui/text.module.css";
@@ -24,7 +25,7 @@ interface LabelPlateCardProps {
 }
 
 /** What the label says: input, rails, plug, temperature. What the kind usually has is offered, never imposed. */
-export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlateCardProps) {
+export const LabelPlateCard = memo(function LabelPlateCard({ kind, details, onChange, validity }: LabelPlateCardProps) {
   const { labelPlate } = details;
   const profile = deviceProfiles[kind];
   const set = (more: Partial<LabelPlate>) => onChange({ ...details, labelPlate: { ...labelPlate, ...more } });
@@ -226,4 +227,4 @@ export function LabelPlateCard({ kind, details, onChange, validity }: LabelPlate
       />
     </Part>
   );
-}
+});

@@ -1,5 +1,6 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import type { IntakeDetails } from "@pale-cap/contract";
+import { memo } from "react";
 import { useJob } from "../../job/JobContext";
 import { railName, useAddRails } from "../../job/panels/rails/useAddRails";
 import { Part } from "../../ui/Pane";
@@ -15,7 +16,7 @@ interface PurposeCardProps {
 }
 
 /** What the unit must do day by day: the life of every new part is reckoned over it. */
-export function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
+export const PurposeCard = memo(function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
   const { purpose } = details;
   const set = (more: Partial<IntakeDetails["purpose"]>) => onChange({ ...details, purpose: { ...purpose, ...more } });
   const enclosed = purpose.isEnclosed === null ? "" : String(purpose.isEnclosed);
@@ -67,10 +68,10 @@ export function PurposeCard({ details, onChange, validity }: PurposeCardProps) {
       </div>
     </Part>
   );
-}
+});
 
 /** The label's rails as a promise: they become the rails that Prove tests under load. */
-export function PromiseFromLabel({ details }: { readonly details: IntakeDetails }) {
+export const PromiseFromLabel = memo(function PromiseFromLabel({ details }: { readonly details: IntakeDetails }) {
   const { detail } = useJob();
   const [add, { problem, isLoading }] = useAddRails();
   const rails = details.labelPlate.rails.filter((rail) => rail.volts !== null);
@@ -90,4 +91,4 @@ export function PromiseFromLabel({ details }: { readonly details: IntakeDetails 
       <ProblemNote problem={problem} />
     </div>
   );
-}
+});

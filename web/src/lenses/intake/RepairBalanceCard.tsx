@@ -1,6 +1,7 @@
 import type { IntakeDetails, QuoteAnswerRow, QuoteRow } from "@pale-cap/contract";
 import { consentOf, quoteTotals, type RepairVerdict, repairBalance, stockDeadline } from "@pale-cap/core";
 import { amountText, dayText, driftWords, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
+import { memo } from "react";
 import { useJob } from "../../job/JobContext";
 import { QuotePanel } from "../../job/panels/quote/QuotePanel";
 import { useQuoteLines } from "../../job/panels/quote/useQuoteLines";
@@ -28,7 +29,7 @@ const verdicts: Readonly<Record<RepairVerdict, string>> = {
 };
 
 /** A small calculation, offered and never asked: labour and parts against limit and replacement, and the day it is due. */
-export function RepairBalanceCard(props: RepairBalanceCardProps) {
+export const RepairBalanceCard = memo(function RepairBalanceCard(props: RepairBalanceCardProps) {
   const { details, limitMinor, dueOn, onChange, validity } = props;
   const { houseRules } = useJob();
   const { economics } = details;
@@ -121,7 +122,7 @@ export function RepairBalanceCard(props: RepairBalanceCardProps) {
       <QuotePanel />
     </Part>
   );
-}
+});
 
 function sourceWords(estimate: RepairFigures): string {
   const minutes =

@@ -139,7 +139,7 @@ beforeAll(async () => {
   };
   for (const port of ports.servers) {
     const env = { ...environment, PORT: String(port), BENCH_PORT: "1" };
-    servers.push(begin(process.execPath, ["--import", "tsx", "server/src/main.ts"], { cwd: checkout, env }));
+    servers.push(begin(process.execPath, ["server/dist/main.mjs"], { cwd: checkout, env }));
     // Each by itself: the proxy answers as soon as one of them does.
     const lives = () =>
       fetch(`http://127.0.0.1:${port}/api/health`).then(
