@@ -47,9 +47,21 @@ describe("entries that equal parts contradict", () => {
     // Between two usual values it is no other marking.
     expect(asked([], [560e-6, 565e-6])).toEqual([]);
   });
+  it("asks by those whose C was read, and takes dried parts for nothing else where they read less than is printed", () => {
+    const ohms = [0.033, 0.034, 0.033, 0.034];
+    expect(asked(ohms, [468e-6, 472e-6])[0]).toMatchObject({ kind: "value", suggested: { capacitanceFarads: 470e-6 } });
+    expect(asked([0.4, 0.5], [1490e-6, 1510e-6])[0]).toMatchObject({ kind: "value" });
+  });
+  it("proposes a can only beside one that is entered whole", () => {
+    const half = [0.019, 0.0185, 0.0195, 0.019];
+    expect(asked(half, [], { heightMetres: null }).map(({ kind }) => kind)).not.toContain("size");
+    expect(asked(half, [], { diameterMetres: null }).map(({ kind }) => kind)).not.toContain("size");
+  });
   it("asks nothing of one part, of parts that do not agree, of dried ones and of sound ones", () => {
     expect(asked([0.019], [])).toEqual([]);
     expect(asked([0.019, 0.05], [])).toEqual([]);
+    // Their middle alone would be another can's.
+    expect(asked([0.008, 0.03], [])).toEqual([]);
     expect(asked([0.1, 0.102], [600e-6, 700e-6])).toEqual([]);
     expect(asked([0.033, 0.03, 0.035], [990e-6, 960e-6])).toEqual([]);
   });
@@ -59,5 +71,7 @@ describe("entries that equal parts contradict", () => {
   });
   it("takes off the leads first", () => {
     expect(asked([0.102, 0.104, 0.1], [990e-6, 985e-6], {}, 0.07)).toEqual([]);
+    const [one] = asked([0.039, 0.0385, 0.0395, 0.039], [990e-6], {}, 0.02);
+    expect([one?.kind, one?.ratio.toFixed(1)]).toEqual(["size", "0.6"]);
   });
 });

@@ -55,7 +55,7 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   // Parts that were read with a lead up are no longer unknown: what they carry is taken off as a parallel load.
   const unknown = bank.map((_, n) => n).filter((n) => known[n] === null || n === index);
   const typicalEsrOhms = unknown.map((n) => (expectedOfBank[n] as PartExpectation).typicalOhms);
-  const knownSiemens = known.reduce((sum, one, n) => sum + (one && n !== index ? 1 / one.esrOhms : 0), 0);
+  const knownSiemens = known.reduce((sum, one, n) => sum + (one !== null && n !== index ? 1 / one : 0), 0);
   // What lies across a choke carries most, as a conductance, where its resistance equals the choke's reactance.
   const chokeReactanceOhms = choke === null ? null : 2 * Math.PI * group.frequencyHertz * choke;
   const pseudoOhms = chokeReactanceOhms === null ? [] : [(2 * chokeReactanceOhms) / constants.C.r_lo];
@@ -89,15 +89,13 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   };
 }
 
-/** What a member of the bank read with a lead up, at about the frequency of the bank's reading. */
-function knownByItself(member: PlacedPart, { bankReadings }: JudgementQuestion, frequencyHertz: number) {
+/** The ohms of a member of the bank with a lead up, at about the frequency of the bank's reading. */
+function knownByItself(member: PlacedPart, { bankReadings }: JudgementQuestion, frequencyHertz: number): number | null {
   const own = bankReadings.filter((one) => one.fittedPartId === member.part.id);
   const esr = groupReadings(own, "esr").find(
     (group) => !group.isInCircuit && group.value > 0 && isSameFrequency(group.frequencyHertz, frequencyHertz),
   );
-  if (!esr) return null;
-  const capacitance = groupReadings(own, "capacitance").find((group) => !group.isInCircuit && group.value > 0);
-  return { esrOhms: esr.value, capacitanceFarads: capacitance?.value ?? null };
+  return esr?.value ?? null;
 }
 
 /** Relative standard deviation of a group of ESR readings; repeats that do not agree count with their whole spread. */
