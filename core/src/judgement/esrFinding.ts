@@ -55,7 +55,7 @@ export function findEsr(question: JudgementQuestion, constants: JudgementConstan
   // Parts that were read with a lead up are no longer unknown: what they carry is taken off as a parallel load.
   const unknown = bank.map((_, n) => n).filter((n) => known[n] === null || n === index);
   const typicalEsrOhms = unknown.map((n) => (expectedOfBank[n] as PartExpectation).typicalOhms);
-  const knownSiemens = known.reduce((sum, one, n) => sum + (one !== null && n !== index ? 1 / one : 0), 0);
+  const knownSiemens = known.reduce<number>((sum, one, n) => sum + (one !== null && n !== index ? 1 / one : 0), 0);
   // What lies across a choke carries most, as a conductance, where its resistance equals the choke's reactance.
   const chokeReactanceOhms = choke === null ? null : 2 * Math.PI * group.frequencyHertz * choke;
   const pseudoOhms = chokeReactanceOhms === null ? [] : [(2 * chokeReactanceOhms) / constants.C.r_lo];
