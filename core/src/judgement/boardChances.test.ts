@@ -20,7 +20,7 @@ const rules = { ...sampleRules.judgement, failedFromRatio: 0.5 };
 const judged = (more: Partial<JobFacts>) => judgeBoard(sampleJob(more), rules);
 const codes = (one: PartJudgement | undefined) => one?.ledger.map(({ code }) => code) ?? [];
 const lifted = (value: number | null, more: Partial<Reading> = {}, at = "C1") => sampleReading(at, { value, ...more });
-const inCircuit = (value: number, more: Partial<Reading> = {}, at = "C1") =>
+const inCircuit = (value: number | null, more: Partial<Reading> = {}, at = "C1") =>
   sampleReading(at, { value, circuitState: "in_circuit", ...more });
 const farads = (value: number, at = "C1") =>
   sampleReading(at, { quantity: "capacitance", value, frequencyHertz: 120, temperatureCelsius: 20 });
@@ -43,6 +43,16 @@ describe("an open capacitor", () => {
     const shown = alone([lifted(null, open)]);
     expect([shown.verdict, codes(shown).includes("open_out_of_circuit")]).toEqual(["failed", true]);
     expect(shown.failedProbability).toBeGreaterThan(0.5);
+  });
+  it("is told by the readings that showed it: those with the lead up, or those of the bank as it hangs", () => {
+    const line = (one: PartJudgement | undefined, code: string) => one?.ledger.find((entry) => entry.code === code);
+    const [up, down] = [lifted(null, open), inCircuit(null, open)];
+    const own = line(alone([inCircuit(0.03, at20), up]), "open_out_of_circuit");
+    expect(own).toMatchObject({ kind: "esr", source: "reading", readingIds: [up.id] });
+    const shown = lifted(0.03, at20, "C2");
+    const bank = judged({ readings: [sampleTips(), down, shown] }).get("at-C1");
+    expect(line(bank, "open_in_circuit")).toMatchObject({ kind: "esr", readingIds: [down.id] });
+    expect(line(bank, "open_out_of_circuit")).toBeUndefined();
   });
   it("may be probes that do not touch while they have read nothing", () => {
     const facts = {

@@ -51,10 +51,21 @@ describe("gradePart", () => {
     [{ leakageRatio: 0 }],
     [{ priorFailed: 1 }],
     [{ expected: { lowOhms: 0.05, typicalOhms: 0.03, highOhms: 0.08 } }],
+    [{ expected: { lowOhms: 0.03, typicalOhms: 0.09, highOhms: 0.08 } }],
     [{ evidence: { wobbly: true } }],
     [{ school: "lenient" as "ten" }],
   ])("refuses %o", (more) => {
     expect(() => gradePart({ ...clean, ...more })).toThrow(OutOfRangeError);
+  });
+  it("says which of the expected ohms is wrong", () => {
+    const expected = { lowOhms: 0.03, typicalOhms: 0.05, highOhms: Number.NaN };
+    expect(() => gradePart({ ...clean, expected })).toThrow("expected.highOhms");
+  });
+  it("takes lost volts for wear before it takes them for failure", () => {
+    const lost = gradePart({ ...clean, capacitanceRatio: 1, voltageLossRatio: 0.12 });
+    const worn = (lost.parameterWornProbability ?? 0) - (lost.parameterFailedProbability ?? 0);
+    const kept = gradePart({ ...clean, capacitanceRatio: 1, voltageLossRatio: null });
+    expect(worn).toBeGreaterThan((kept.parameterWornProbability ?? 0) - (kept.parameterFailedProbability ?? 0) + 0.05);
   });
 });
 
