@@ -31,7 +31,11 @@ describe("the bench", () => {
     // One is handed over; the rest is closed as handing over leaves it, without the reports that belong to it.
     await handOver(after[0] as string);
     const closed = after.slice(1).filter((_, n) => n % 2 === 0);
-    await test.inScope(({ rows }) => rows.jobs.update({ handedOverAt: new Date(noon) }, { id: closed }));
+    await folded();
+    await test.inScope(async ({ rows }) => {
+      await rows.jobs.update({ handedOverAt: new Date(noon) }, { id: closed });
+      await rows.jobSummaries.update({ isClosed: true }, { jobId: closed });
+    });
     const open = await page();
     expect(open.lines.every((line) => line.handedOverAt === null)).toBe(true);
     expect(open.lines.map((line) => line.id)).toContain(first);
