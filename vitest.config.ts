@@ -48,8 +48,8 @@ export default defineConfig({
         test: {
           name: "browser",
           include: ["e2e/src/**/*.test.ts"],
-          fileParallelism: false,
-          // All files in one process, with one Chromium between them.
+          // Two rows of files, each in one process with one Chromium: a journey waits for its page half of the time.
+          maxWorkers: 2,
           isolate: false,
           globalSetup: ["e2e/src/oneChromedriver.ts"],
           hookTimeout: 180_000,

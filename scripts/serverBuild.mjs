@@ -42,7 +42,8 @@ async function build(folder) {
         rolldownOptions: {
           input,
           // All in one folder: what code asks for beside itself lies beside it here too.
-          output: { entryFileNames: "[name].mjs", chunkFileNames: "[name]-[hash].mjs" },
+          // Under names that stay: a server that runs while this is built anew still finds what it loads later.
+          output: { entryFileNames: "[name].mjs", chunkFileNames: "[name].mjs" },
         },
       },
     });

@@ -69,9 +69,8 @@ async function staticChecks() {
   // What knows the same surroundings is checked as one: each would check core again.
   const projects = [
     ["web", "web"],
-    ["server, bench and core's tests", "tsconfig.node.json"],
+    ["server, bench, journeys and core's tests", "tsconfig.node.json"],
     ["contract and wording", "tsconfig.words.json"],
-    ["e2e", "e2e"],
     ["core", "core"],
   ];
   const waiting = [

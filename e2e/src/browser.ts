@@ -35,8 +35,8 @@ interface DevTools {
 }
 
 /**
- * Debian's Chromium without a window; nothing is downloaded. In a test run all files share one: each has a server and with
- * it an origin of its own, so that nothing of one is seen by another.
+ * Debian's Chromium without a window; nothing is downloaded. In a test run all files of a row share one: each has a server and
+ * with it an origin of its own, so that nothing of one is seen by another.
  *
  * @param keptProfile a profile that outlives this browser, in a Chromium of its own
  */
@@ -46,7 +46,8 @@ export async function openBrowser(
 ): Promise<Browser> {
   const { PALE_CAP_CHROMEDRIVER: driverAddress, PALE_CAP_CHROMIUM_PROFILE: sharedProfile } = process.env;
   if (driverAddress && sharedProfile && !keptProfile) {
-    shared ??= Driver.createSession(optionsWith(sharedProfile), new Executor(new HttpClient(driverAddress)));
+    const profile = join(sharedProfile, process.env.VITEST_POOL_ID ?? "1");
+    shared ??= Driver.createSession(optionsWith(profile), new Executor(new HttpClient(driverAddress)));
     await resize(shared, view);
     const driver = shared;
     return { driver, close: () => driver.get("about:blank") };
@@ -80,7 +81,7 @@ export async function openOwnBrowser(): Promise<Browser> {
   };
 }
 
-/** The Chromium of this run; it ends with the driver that oneChromedriver started. */
+/** The Chromium of this row of files; it ends with the driver that oneChromedriver started. */
 let shared: WebDriver | undefined;
 
 function optionsWith(profile: string): Options {

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort } from "./freePort";
 
-/** Set-up of a whole browser run: one driver, and with it one Chromium, for all its files. */
+/** Set-up of a whole browser run: one driver, and with it one Chromium for each row of files. */
 export async function setup(): Promise<() => Promise<void>> {
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;

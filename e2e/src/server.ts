@@ -124,15 +124,23 @@ function spawnServer(of: ServerProcess): ChildProcess {
 }
 
 /** A database that a server has migrated and settled, made once a run: every test starts on a copy of it. */
-async function ensureTemplate(demo: "demo" | "none"): Promise<string> {
-  const { TEST_POSTGRES_ADDRESS: postgres = "", TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
+function ensureTemplate(demo: "demo" | "none"): Promise<string> {
+  const { TEST_POSTGRES_ADDRESS: postgres = "" } = process.env;
   const name = `browser_template_${demo}`;
-  const isThere = await onPostgres(postgres, async (client) => {
+  return onPostgres(postgres, async (client) => {
+    // The other row of files waits until it is whole.
+    await client.query("SELECT pg_advisory_lock(hashtext($1))", [name]);
     const found = await client.query("SELECT 1 FROM pg_database WHERE datname = $1", [name]);
-    if (found.rowCount === 0) await client.query(`CREATE DATABASE ${name} OWNER pale_cap_owner`);
-    return found.rowCount !== 0;
+    if (found.rowCount === 0) {
+      await client.query(`CREATE DATABASE ${name} OWNER pale_cap_owner`);
+      await settleTemplate(name, demo);
+    }
+    return name;
   });
-  if (isThere) return name;
+}
+
+async function settleTemplate(name: string, demo: "demo" | "none"): Promise<void> {
+  const { TEST_POSTGRES_OWNER: owner, TEST_POSTGRES_APP: app } = process.env;
   const port = await freePort();
   const child = spawnServer({
     databaseUrl: `${app}${name}`,
@@ -146,7 +154,6 @@ async function ensureTemplate(demo: "demo" | "none"): Promise<string> {
   const gone = new Promise((resolve) => child.once("exit", resolve));
   child.kill("SIGTERM");
   await gone;
-  return name;
 }
 
 async function untilHealthy(address: string, child: ChildProcess): Promise<void> {

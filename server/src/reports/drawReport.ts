@@ -3,7 +3,6 @@ import { customerReport, type ReportInput, recordReport, reportModel } from "@pa
 import sharp from "sharp";
 import type { Database } from "../database/database";
 import type { Scope } from "../database/scope";
-import { reportPdf } from "../papers/reportPdf";
 import { readBlob } from "../records/blobStore";
 import { loadReportInput } from "../records/loadReportInput";
 
@@ -51,6 +50,8 @@ export async function printReport(
       .toBuffer();
     pictures.set(id, `data:image/jpeg;base64,${small.toString("base64")}`);
   }
+  // Loaded when it is wanted: what puts type on paper would be a fifth of each start.
+  const { reportPdf } = await import("../papers/reportPdf");
   return reportPdf(document, { paper, madeAt, pictures });
 }
 

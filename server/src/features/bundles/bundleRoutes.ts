@@ -7,7 +7,6 @@ import {
   casebookQuerySchema,
   routes,
 } from "@pale-cap/contract";
-import { ZipArchive } from "archiver";
 import type { Request, Response } from "express";
 import type { AppContext } from "../../appContext";
 import { importBundle, prepareBlobs, previewBundle } from "../../bundles/importBundle";
@@ -116,6 +115,8 @@ export function bundleRoutes({ database, now }: AppContext): readonly Route[] {
 const fixedDate = new Date("2020-01-01T00:00:00Z");
 
 async function send(response: Response, name: string, files: BundleFiles): Promise<void> {
+  // Loaded when it is wanted: few starts are ever asked for a bundle.
+  const { ZipArchive } = await import("archiver");
   response.set({
     "Content-Type": "application/zip",
     "Content-Disposition": `attachment; filename="pale-cap-${name}.zip"`,

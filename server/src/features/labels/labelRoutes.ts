@@ -12,10 +12,15 @@ import { HttpProblem } from "../../http/problems";
 import { live, type Route, read } from "../../http/route";
 import { sendPdf } from "../../http/sendPdf";
 import { parseBody } from "../../http/validate";
-import { labelsPdf } from "../../papers/labels";
+import type { labelsPdf } from "../../papers/labels";
 import { loadReportInput } from "../../records/loadReportInput";
 import { loadStockItem } from "../../records/loadStock";
 import { loadRuleValues } from "../../records/rules";
+
+/** Loaded when it is wanted: what puts type on paper would be a fifth of each start. */
+async function drawLabels(...asked: Parameters<typeof labelsPdf>): Promise<Buffer> {
+  return (await import("../../papers/labels")).labelsPdf(...asked);
+}
 
 /** Labels of units, bags and drawers, tags of what can hurt; and where a label's code leads. */
 export function labelRoutes({ database, now }: AppContext): readonly Route[] {
@@ -37,7 +42,7 @@ export function labelRoutes({ database, now }: AppContext): readonly Route[] {
           );
         }
         const stock = input.houseRules["shop.labels"];
-        sendPdf(response, `label-${kind}`, await labelsPdf(labels, { stock, firstPlace: place, madeAt: now() }));
+        sendPdf(response, `label-${kind}`, await drawLabels(labels, { stock, firstPlace: place, madeAt: now() }));
       },
     }),
     live({
@@ -52,7 +57,7 @@ export function labelRoutes({ database, now }: AppContext): readonly Route[] {
         }));
         const stock = houseRules["shop.labels"];
         const labels = [drawerLabel(item, houseRules)];
-        sendPdf(response, "label-drawer", await labelsPdf(labels, { stock, firstPlace: place, madeAt: now() }));
+        sendPdf(response, "label-drawer", await drawLabels(labels, { stock, firstPlace: place, madeAt: now() }));
       },
     }),
     read({

@@ -15,7 +15,6 @@ import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { sendPdf } from "../../http/sendPdf";
 import { updateFromVersion } from "../../http/versions";
-import { orderPdf } from "../../papers/orderPdf";
 import { shopDayOf } from "../../records/closing";
 import { requireCataloguePart } from "../../records/loadCatalogue";
 import { loadRuleValues } from "../../records/rules";
@@ -40,6 +39,8 @@ export const orderRoutes = (): readonly Route[] => [
     },
     send: async (response, { order, houseRules }) => {
       const day = shopDayOf(order.at, houseRules["shop.timeZone"]);
+      // Loaded when it is wanted: what puts type on paper would be a fifth of each start.
+      const { orderPdf } = await import("../../papers/orderPdf");
       sendPdf(response, "order", await orderPdf(order, houseRules, day));
     },
   }),
