@@ -6,7 +6,7 @@ import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import { dirname, join } from "node:path";
+import { basename, dirname, join } from "node:path";
 import { parseArgs } from "node:util";
 import { ensurePostgres, NeedsPerson } from "../debianPackages.mjs";
 import { ensurePackages } from "../npmPackages.mjs";
@@ -30,7 +30,6 @@ const speakingTests = [
     folder: /^core\/src\/(capacitors|constants|economics|incircuit|life|numerics|proof|replacement|ripple|stock)$/,
     tests: ["core/reference/*.test.ts"],
   },
-  { folder: /^server\/src\/records$/, tests: ["server/src/features/**/*.test.ts"] },
   { folder: /^server\/src\/(http|summaries|audit)$/, tests: ["server/src/audit/*.test.ts"] },
 ];
 /** Rooms that are told by their own tests (and those that speak for them): what only a room beside or above notices is not noticed. */
@@ -125,7 +124,28 @@ function drawn(all, count, seed) {
 }
 
 function groupOf({ file }) {
-  return values.sample ? dirname(file) : file;
+  if (!values.sample) return file;
+  return (isRecord(file) && featuresThatUse(file).join(", ")) || dirname(file);
+}
+
+function isRecord(file) {
+  return dirname(file) === "server/src/records";
+}
+
+/** The rooms of the features that use a record, themselves or else through another record: their tests speak for it. */
+function featuresThatUse(file) {
+  const users = usersOf(file);
+  const features = (list) => [...new Set(list.map(dirname).filter((room) => room.startsWith("server/src/features/")))];
+  const own = features(users);
+  return (own.length > 0 ? own : features(users.filter(isRecord).flatMap(usersOf))).sort();
+}
+
+/** Every file of the server that imports a record. */
+function usersOf(record) {
+  const name = basename(record, ".ts");
+  return sourcesIn("server/src").filter((file) =>
+    readFileSync(join(checkout, file), "utf8").includes(isRecord(file) ? `"./${name}"` : `/records/${name}"`),
+  );
 }
 
 function grouped(all, keyOf) {
@@ -143,6 +163,7 @@ function runGroup(name, group) {
     : (folders.find((one) => room === one || room.startsWith(`${one}/`)) ?? room);
   const tests = [
     `${folder}/**/*.test.ts`,
+    ...(isRecord(group[0].file) ? featuresThatUse(group[0].file).map((one) => `${one}/**/*.test.ts`) : []),
     ...speakingTests.filter((one) => one.folder.test(folder)).flatMap((one) => one.tests),
   ];
   const rangesOf = (pieces) => [
