@@ -1,10 +1,18 @@
 import { defineConfig } from "vitest/config";
 
 const longTests = "**/*.long.test.*";
+const journeys = {
+  // Two rows of files, each in one process with one Chromium: a journey waits for its page half of the time.
+  maxWorkers: 2,
+  isolate: false,
+  globalSetup: ["e2e/src/oneChromedriver.ts"],
+  hookTimeout: 180_000,
+  testTimeout: 480_000,
+};
 
 /**
- * Projects of scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys; and for `npm run test:long` alone the API tests
- * that take long and stand for what seldom changes, `*.long.test.*`.
+ * Projects of scripts/test.mjs: pure tests, API tests on PostgreSQL, browser journeys; and for `npm run test:long` alone those that take
+ * long and stand for what seldom changes, `*.long.test.*`.
  */
 export default defineConfig({
   test: {
@@ -46,15 +54,15 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          ...journeys,
           name: "browser",
           include: ["e2e/src/**/*.test.ts"],
-          // Two rows of files, each in one process with one Chromium: a journey waits for its page half of the time.
-          maxWorkers: 2,
-          isolate: false,
-          globalSetup: ["e2e/src/oneChromedriver.ts"],
-          hookTimeout: 180_000,
-          testTimeout: 480_000,
+          exclude: ["**/node_modules/**", longTests],
         },
+      },
+      {
+        extends: true,
+        test: { ...journeys, name: "long-browser", include: ["e2e/src/**/*.long.test.ts"] },
       },
     ],
   },

@@ -107,12 +107,17 @@ async function apiTests() {
 
 async function longTests() {
   await vitest("long", await testCluster());
+  await journeys("long-browser");
 }
 
 async function browserTests() {
+  await journeys("browser");
+}
+
+async function journeys(project) {
   ensureChromium();
   await ensureClientBuild();
-  await vitest("browser", await testCluster());
+  await vitest(project, await testCluster());
 }
 
 /** A cluster of this run's own: no shop is ever opened, and stopping `npm start` or another run never touches it. */

@@ -1,10 +1,10 @@
-// npm run test:long: what takes longer than a test run may: clusters and proxies, the demo's past, abuse, five minutes of torture, a
-// catalogue of 50,000 rows in and out, every practice supply solved, the study, the benches.
+// npm run test:long: what takes longer than a test run may: clusters and proxies, the demo's past, abuse, journeys of practice and
+// of backups, five minutes of torture, a catalogue of 50,000 rows in and out, every practice supply solved, the study, the benches.
 import { spawnSync } from "node:child_process";
 import { checkout } from "./paths.mjs";
 
 const steps = [
-  ["clusters, proxies, the demo's past, abuse", ["scripts/test.mjs", "long"]],
+  ["clusters, proxies, the demo's past, abuse; journeys of practice and of backups", ["scripts/test.mjs", "long"]],
   ["torture", ["scripts/torture.mjs", "--minutes", "5"]],
   ["a catalogue of 50,000 rows", ["scripts/test.mjs", "browser", "parts.test"], { LONG_IMPORT_ROWS: "50000" }],
   ["practice supplies", ["scripts/test.mjs", "unit", "practice/solved"], { LONG_PRACTICE: "1" }],

@@ -27,7 +27,8 @@ import {
   testClock,
 } from "../testing/testApp";
 
-const many = 12;
+/** One more than the pool has connections. */
+const many = 9;
 const at = "2026-11-23T11:50:00.000Z";
 const by = { clockId: testClock, personId: null };
 const samples = Float32Array.from({ length: 400 }, (_, n) => 0.1 * Math.sin(n / 9));
