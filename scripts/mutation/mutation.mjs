@@ -70,7 +70,8 @@ try {
   const outcomes = [];
   // A whole folder goes file by file, a sample room by room: each start of the tester runs the room's tests once.
   const groups = Map.groupBy?.(wanted, groupOf) ?? grouped(wanted, groupOf);
-  for (const [name, group] of groups) {
+  // What few rooms speak for first: a run that is stopped has most of them.
+  for (const [name, group] of [...groups].sort(([one], [other]) => one.length - other.length)) {
     const found = runGroup(name, group);
     outcomes.push(...found);
     console.log(`${name}: ${scoreText(found)}`);
