@@ -34,6 +34,11 @@ const speakingTests = [
 ];
 /** Rooms that are told by their own tests (and those that speak for them): what only a room beside or above notices is not noticed. */
 const toldByItself = /^(core\/src|server\/src\/features)\//;
+/** Facts of every kind come by one route: what each says is told where its kind is at home. */
+const factsRoom = "server/src/features/facts";
+const homesOfFacts = ["readings", "verdicts", "energy", "plans", "teardown"].map(
+  (room) => `server/src/features/${room}`,
+);
 /** Whole storms and long simulations: they would be run again for every piece. */
 const leftOut = [
   "server/src/http/everyWrite.test.ts",
@@ -138,7 +143,8 @@ function featuresThatUse(file) {
   const users = usersOf(file);
   const features = (list) => [...new Set(list.map(dirname).filter((room) => room.startsWith("server/src/features/")))];
   const own = features(users);
-  return (own.length > 0 ? own : features(users.filter(isRecord).flatMap(usersOf))).sort();
+  const found = own.length > 0 ? own : features(users.filter(isRecord).flatMap(usersOf));
+  return [...new Set([...found, ...(found.includes(factsRoom) ? homesOfFacts : [])])].sort();
 }
 
 /** Every file of the server that imports a record. */
