@@ -36,7 +36,7 @@ const speakingTests = [
 const toldByItself = /^(core\/src|server\/src\/features)\//;
 /** Facts of every kind come by one route: what each says is told where its kind is at home. */
 const factsRoom = "server/src/features/facts";
-const homesOfFacts = ["readings", "verdicts", "energy", "plans", "teardown"].map(
+const homesOfFacts = ["readings", "verdicts", "energy", "plans", "teardown", "jobs"].map(
   (room) => `server/src/features/${room}`,
 );
 /** Whole storms and long simulations: they would be run again for every piece. */
@@ -138,12 +138,11 @@ function isRecord(file) {
   return dirname(file) === "server/src/records";
 }
 
-/** The rooms of the features that use a record, themselves or else through another record: their tests speak for it. */
+/** The rooms of the features that use a record, themselves or through another record: their tests speak for it. */
 function featuresThatUse(file) {
   const users = usersOf(file);
   const features = (list) => [...new Set(list.map(dirname).filter((room) => room.startsWith("server/src/features/")))];
-  const own = features(users);
-  const found = own.length > 0 ? own : features(users.filter(isRecord).flatMap(usersOf));
+  const found = features([...users, ...users.filter(isRecord).flatMap(usersOf)]);
   return [...new Set([...found, ...(found.includes(factsRoom) ? homesOfFacts : [])])].sort();
 }
 

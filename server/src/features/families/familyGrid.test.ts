@@ -1,8 +1,10 @@
 import type { FamilyGrid, JobDetail } from "@pale-cap/contract";
-import { familyGrid } from "@pale-cap/core";
+import { familyGrid, seededRandom } from "@pale-cap/core";
 import { sampleJob, samplePart, samplePosition, sampleReading } from "@pale-cap/core/testing";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { generateCatalogue } from "../../database/demo/generateCatalogue";
+import type { CataloguePartRow } from "../../database/models/catalogueParts";
 import { type MadePart, makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../../testing/testApp";
 
 let test: TestApp;
@@ -90,6 +92,61 @@ describe("units side by side", () => {
     expect(followed.readings).toHaveLength(1);
     expect((await get<JobDetail>(`/api/jobs/${second}`)).positions[0]?.heatSource).toBeNull();
     expect((await grid(study)).units[1]?.behind).toMatchObject({ places: [], choices: [], rails: [] });
+  });
+
+  it("say what goes in, and what open units still need, against drawers and what is on its way", async () => {
+    const [part, other] = generateCatalogue(seededRandom(3)) as [CataloguePartRow, CataloguePartRow];
+    const { study, part: made, units } = await family(3);
+    const [first = "", second = "", closed = ""] = units;
+    const c17 = async (jobId: string) => (await get<JobDetail>(`/api/jobs/${jobId}`)).positions[0]?.id as string;
+    const [heapId, orderId, supplierId] = [newId(), newId(), newId()];
+    await test.inScope(async ({ rows }) => {
+      await rows.catalogueParts.insertAll([part, other]);
+      const chosen = { cataloguePartId: part.id };
+      await rows.replacementPlans.insert({ id: newId(), positionId: made.positionId, ...chosen });
+      await rows.replacementPlans.insert({ id: newId(), positionId: await c17(first), ...chosen });
+      await rows.replacementPlans.insert({ id: newId(), positionId: await c17(second), isLeftEmpty: true });
+      await rows.replacementPlans.insert({ id: newId(), positionId: await c17(closed), cataloguePartId: other.id });
+      await rows.jobs.update({ handedOverAt: new Date("2026-11-23T11:00:00Z") }, { id: closed });
+    });
+    const values = {
+      ...{ drawer: "B3", origin: "distributor", lot: null, dateCode: null },
+      receivedOn: null,
+      usedHours: null,
+    };
+    const heap = { id: heapId, cataloguePartId: part.id, marking: null, values: { ...values, note: null }, count: 3 };
+    await post("/api/stock", { ...heap, personId: null }).expect(201);
+    const supplier = { name: "Brackwater Parts", shippingMinor: 0, freeFromMinor: null, days: 2, isUsed: true };
+    await post("/api/suppliers", { id: supplierId, values: supplier }).expect(201);
+    const lines = [{ id: newId(), cataloguePartId: part.id, count: 5, unitMinor: 7 }];
+    await post("/api/orders", { id: orderId, supplierId, note: null, personId: null, lines }).expect(201);
+    const label = expect.stringContaining(`${part.maker} ${part.series}`);
+    const found = await grid(study);
+    expect(found.goesIn[0]).toEqual([label, label, "left empty", expect.stringContaining(other.maker)]);
+    const need = { cataloguePartId: part.id, label, neededCount: 2, places: ["C17"], freeCount: 3, orderedCount: 5 };
+    expect(found.needs).toEqual([need]);
+    // What is in is needed no more, unless it came out again or lies beside its place.
+    const fitted = { origin: "replacement" as const, cataloguePartId: part.id, version: 1, stripeDegrees: null };
+    const now = new Date("2026-11-23T11:30:00Z");
+    const put = async (jobId: string, more: object) => {
+      const positionId = await c17(jobId);
+      await test.inScope(async ({ rows }) => {
+        await rows.fittedParts.update({ removedAt: now }, { positionId, origin: "found" });
+        await rows.fittedParts.insert({ ...fitted, id: newId(), positionId, ...more });
+      });
+    };
+    await put(study, { fittedAt: now, removedAt: null });
+    await put(first, { fittedAt: now, removedAt: now });
+    expect((await grid(study)).needs).toMatchObject([{ neededCount: 1 }]);
+  });
+
+  it("is a unit by itself without a family", async () => {
+    const alone = await makeJob(test.app);
+    await makePart(test.app, alone, "C1");
+    const found = await grid(alone);
+    expect([found.name, found.units.map((one) => one.id), found.units[0]?.behind]).toEqual([null, [alone], null]);
+    expect(found.places.map((one) => one.designator)).toEqual(["C1"]);
+    expect(await get(`/api/jobs/${alone}/family`)).toEqual({ name: null, units: [], findings: [] });
   });
 
   it("take a brother that is known to be good as the baseline of the others", async () => {
