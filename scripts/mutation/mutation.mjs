@@ -46,6 +46,8 @@ const leftOut = [
   "core/src/ripple/mainsBulk.test.ts",
 ];
 const clusterName = `test-${process.pid}`;
+/** The server's files with what stands in them, read once. */
+let serverTexts = null;
 const results = join(runFolder(), "mutation");
 
 await ensurePackages();
@@ -149,9 +151,10 @@ function featuresThatUse(file) {
 /** Every file of the server that imports a record. */
 function usersOf(record) {
   const name = basename(record, ".ts");
-  return sourcesIn("server/src").filter((file) =>
-    readFileSync(join(checkout, file), "utf8").includes(isRecord(file) ? `"./${name}"` : `/records/${name}"`),
-  );
+  serverTexts ??= sourcesIn("server/src").map((file) => [file, readFileSync(join(checkout, file), "utf8")]);
+  return serverTexts
+    .filter(([file, text]) => text.includes(isRecord(file) ? `"./${name}"` : `/records/${name}"`))
+    .map(([file]) => file);
 }
 
 function grouped(all, keyOf) {
