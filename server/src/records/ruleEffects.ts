@@ -7,7 +7,7 @@ import { loadRuleChanges } from "./rules";
 /** So many open jobs are loaded at once. */
 const jobsAtOnce = 20;
 
-/** The verdicts of all open jobs that turn when a change comes on top of those before. */
+/** The verdicts of all open jobs that turn when a change comes on top of those before, the newest job first. */
 export async function ruleEffects(scope: Scope, change: HouseRuleChange): Promise<readonly RuleEffect[]> {
   const before = await loadRuleChanges(scope);
   const [old, next] = [before, [...before, change]].map((all) => jobRules(foldHouseRules(all)).judgement);
@@ -19,7 +19,7 @@ export async function ruleEffects(scope: Scope, change: HouseRuleChange): Promis
       scope,
       open.slice(from, from + jobsAtOnce).map((job) => job.id),
     );
-    for (const detail of details) {
+    for (const detail of [...details].reverse()) {
       const facts = roundView(jobFacts(detail));
       const was = judgeBoard(facts, old);
       const turned = [...judgeBoard(facts, next)].flatMap(([positionId, { verdict }]) => {
