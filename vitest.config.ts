@@ -26,7 +26,7 @@ export default defineConfig({
           name: "unit",
           css: true,
           include: ["{core,contract,wording,web,bench}/**/*.test.{ts,tsx}"],
-          exclude: ["**/node_modules/**"],
+          exclude: ["**/node_modules/**", longTests],
           // Pure tests leave nothing behind: loading every module anew for each file would be most of the time.
           isolate: false,
         },
@@ -46,7 +46,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: "long",
-          include: ["server/src/**/*.long.test.ts", "scripts/**/*.long.test.mjs"],
+          include: ["{core,bench,server}/src/**/*.long.test.ts", "scripts/**/*.long.test.mjs"],
           fileParallelism: false,
           isolate: false,
         },

@@ -1,12 +1,16 @@
-// npm run test:long: what takes longer than a test run may: clusters and proxies, the demo's past, abuse, journeys of practice and
-// of backups, five minutes of torture, a catalogue of 50,000 rows in and out, every practice supply solved, the study, the benches.
+// npm run test:long: what takes longer than a test run may: every *.long.test.* (clusters and proxies, the demo's past, abuse, lives
+// of series, half of the journeys, a catalogue of 50,000 rows among them), five minutes of torture, every practice supply solved,
+// the study, the benches.
 import { spawnSync } from "node:child_process";
 import { checkout } from "./paths.mjs";
 
 const steps = [
-  ["clusters, proxies, the demo's past, abuse; journeys of practice and of backups", ["scripts/test.mjs", "long"]],
+  [
+    "clusters, lives, long journeys; a catalogue of 50,000 rows",
+    ["scripts/test.mjs", "long"],
+    { LONG_IMPORT_ROWS: "50000" },
+  ],
   ["torture", ["scripts/torture.mjs", "--minutes", "5"]],
-  ["a catalogue of 50,000 rows", ["scripts/test.mjs", "browser", "parts.test"], { LONG_IMPORT_ROWS: "50000" }],
   ["practice supplies", ["scripts/test.mjs", "unit", "practice/solved"], { LONG_PRACTICE: "1" }],
   ["study of judgement", ["scripts/studyJudge.mjs"]],
   ["bench of the server", ["scripts/benchServer.mjs"]],

@@ -65,7 +65,7 @@ async function measureHere(): Promise<string> {
 }
 
 describe("a board of twenty parts, with the keyboard alone", () => {
-  it("is entered line by line from what is printed on its parts", async () => {
+  it("is entered from what is printed on its parts, by line and as a list", async () => {
     const card = await layOnBench(server, "02-dried-output-bank");
     expect(card.lines).toHaveLength(20);
     await page.open("/");
@@ -80,15 +80,21 @@ describe("a board of twenty parts, with the keyboard alone", () => {
     await page.chord(Key.ALT, "3");
     await page.see("Words in any order");
     await page.press("e");
-    for (const [n, line] of card.lines.entries()) {
+    const typed = card.lines.slice(0, 5);
+    for (const [n, line] of typed.entries()) {
       await page.chord(Key.CONTROL, "a");
       await page.press(line, Key.ENTER);
       await page.until(`have part ${n + 1}`, async () => {
-        const typed = await (await page.field("Quick entry")).getAttribute("value");
-        return typed !== line && (await stored()).positions.length === n + 1;
+        const field = await (await page.field("Quick entry")).getAttribute("value");
+        return field !== line && (await stored()).positions.length === n + 1;
       });
     }
+    await page.click("Several lines");
+    await page.paste("One part or range a line", card.lines.slice(typed.length).join("\n"));
+    await page.click("Put 15 parts on the board");
+    await page.until("have all parts", async () => (await stored()).positions.length === card.lines.length);
     const { positions } = await stored();
+    for (const { designator } of positions) await page.seeNamed(`${designator}, `);
     expect(positions.filter((one) => one.kind === "electrolytic")).toHaveLength(9);
   });
 
@@ -98,6 +104,11 @@ describe("a board of twenty parts, with the keyboard alone", () => {
     const seen: string[] = [];
     // Capacitors with the volts of each net before them, then every pin test of the other parts, until it is round.
     while (!seen.includes((await bar()).label)) seen.push(await measureHere());
+    // The last one may still be on its way.
+    await page.until("have the last one stored", async () => {
+      const { positions, readings } = await stored();
+      return positions.every((place) => readings.some((one) => one.targetId === place.id));
+    });
     const { positions, readings } = await stored();
     for (const position of positions) {
       const own = readings.filter((one) => one.targetId === position.id);

@@ -54,6 +54,15 @@ export class Page {
     });
   }
 
+  /** All at once, as from the clipboard. */
+  async paste(label: string, text: string): Promise<void> {
+    await this.reach(`paste into "${label}"`, async () => {
+      await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"));
+      const tools = this.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<void> };
+      await tools.sendDevToolsCommand("Input.insertText", { text });
+    });
+  }
+
   async fill(label: string, text: string): Promise<void> {
     await this.reach(`type into "${label}"`, async () => {
       await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"), text);

@@ -105,7 +105,7 @@ interface ServerProcess {
 
 function spawnServer(of: ServerProcess): ChildProcess {
   const { databaseUrl, ownerUrl, port, demo, benchPort, mode = "alone", frontPort } = of;
-  return spawn(process.execPath, ["--enable-source-maps", "server/dist/main.mjs"], {
+  return spawn(process.execPath, ["server/dist/main.mjs"], {
     cwd: checkout,
     env: {
       ...process.env,

@@ -40,11 +40,7 @@ const homesOfFacts = ["readings", "verdicts", "energy", "plans", "teardown", "jo
   (room) => `server/src/features/${room}`,
 );
 /** Whole storms and long simulations: they would be run again for every piece. */
-const leftOut = [
-  "server/src/http/everyWrite.test.ts",
-  "server/src/**/*.long.test.ts",
-  "core/src/ripple/mainsBulk.test.ts",
-];
+const leftOut = ["server/src/http/everyWrite.test.ts", "**/*.long.test.ts", "core/src/ripple/mainsBulk.test.ts"];
 const clusterName = `test-${process.pid}`;
 /** The server's files with what stands in them, read once. */
 let serverTexts = null;

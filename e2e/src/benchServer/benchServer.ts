@@ -3,7 +3,7 @@ import { randomUUID } from "node:crypto";
 import { fileURLToPath } from "node:url";
 import { gzipSync } from "node:zlib";
 import pg from "pg";
-import { openServer } from "../server";
+import { openServer, type ServerUnderTest } from "../server";
 import { summary, times } from "./timing";
 
 const jobCount = 20_000;
@@ -86,7 +86,33 @@ export async function benchServer(say: (words: string) => void): Promise<void> {
   await probed("six captures of five million samples at once", () =>
     atOnce(6, () => postCapture(address, jobId, netId, samples)),
   );
+  const taken = await untilHeard(server, jobId);
+  say(`A reading, until a page that listens to another process of the server is told: ${summary(taken)}`);
   await server.close();
+}
+
+/** From sending a reading to one process until whoever listens to another one hears of it. */
+async function untilHeard(server: ServerUnderTest, jobId: string): Promise<readonly number[]> {
+  const other = await openServer("none", undefined, { beside: server });
+  const ending = new AbortController();
+  const { body } = await fetch(`${other.address}/api/jobs/${jobId}/stream`, { signal: ending.signal });
+  const reader = (body as ReadableStream<Uint8Array>).getReader();
+  const told = async () => {
+    for (let text = ""; !text.includes('"changed"'); )
+      text += Buffer.from((await reader.read()).value ?? []).toString();
+  };
+  const taken: number[] = [];
+  for (let n = 0; n < 30; n++) {
+    const start = performance.now();
+    const body = JSON.stringify(readingOfUnit(jobId));
+    await Promise.all([told(), post(server.address, `/api/jobs/${jobId}/readings`, body)]);
+    taken.push(performance.now() - start);
+    // A second word of the same reading, where there is one, is not the next one's.
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+  ending.abort();
+  await other.close();
+  return taken;
 }
 
 async function atOnce(count: number, work: (n: number) => Promise<number>): Promise<string> {

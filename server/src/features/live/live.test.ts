@@ -56,11 +56,11 @@ function listen(server: Server): Promise<{ server: Server; address: string }> {
   );
 }
 
-/** A page that listens; what it heard, and when. */
+/** A page that listens, and what it heard. */
 async function listenTo(address: string, of = jobId, as = cookie) {
   const ending = new AbortController();
   const answer = await fetch(`${address}/api/jobs/${of}/stream`, { headers: { Cookie: as }, signal: ending.signal });
-  const heard: (JobStreamEvent & { readonly at: number })[] = [];
+  const heard: JobStreamEvent[] = [];
   const reading = (async () => {
     let rest = "";
     const decoder = new TextDecoder();
@@ -69,7 +69,7 @@ async function listenTo(address: string, of = jobId, as = cookie) {
       const parts = rest.split("\n\n");
       rest = parts.pop() ?? "";
       for (const part of parts) {
-        if (part.startsWith("data: ")) heard.push({ ...JSON.parse(part.slice(6)), at: Date.now() });
+        if (part.startsWith("data: ")) heard.push(JSON.parse(part.slice(6)));
       }
     }
   })().catch(() => undefined);
@@ -116,7 +116,7 @@ describe("two people on one job, each at a server process of their own", () => {
     expect(told.sequence).toBe((came.added.readings[0]?.sequence ?? 0) + 1);
     expect((await changesAfter(came.sequence)).added.readings).toEqual([]);
     // Nothing but the place travels.
-    expect(Object.keys(told).sort()).toEqual(["at", "kind", "sequence"]);
+    expect(Object.keys(told).sort()).toEqual(["kind", "sequence"]);
     await page.end();
   });
 

@@ -81,10 +81,10 @@ describe("a board by quick entry", () => {
   it("takes a pasted list to twenty parts, all together or not at all", async () => {
     await page.click("Several lines");
     const lines = ["C30-C40 :12V 100u 25v 105 6.3x11 @10/10", "F1 17x7 @12/90", "BR1 15x10 @30/90", "C14 :5V 1u"];
-    await page.fill("One part or range a line", lines.join("\n"));
+    await page.paste("One part or range a line", lines.join("\n"));
     await page.see("C14 twice, or on the board already");
     await page.see("1 line to mend first");
-    await page.fill(
+    await page.paste(
       "One part or range a line",
       [...lines.slice(0, 3), "Q1 is:transistor 12x8 @50/90", "C41 :5V 1u"].join("\n"),
     );
