@@ -190,6 +190,13 @@ describe("looking through it", () => {
         );
       }
     });
+    const [dull] = await test.inScope(({ rows }) => rows.catalogueParts.all({ orderCode: "D3 7" }, [["id", "ASC"]]));
+    const values = { drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null };
+    const heap = { id: newId(), cataloguePartId: dull?.id, marking: null, count: 3, personId: null };
+    await request(test.app)
+      .post("/api/stock")
+      .send({ ...heap, values: { ...values, usedHours: null, note: null } })
+      .expect(201);
     const bounds = "leastFarads=&mostFarads=&leastVolts=&leastClassCelsius=&mostDiameterMetres=&mostHeightMetres=";
     const ask = (mostCount: number) =>
       request(test.app).get(
@@ -203,6 +210,10 @@ describe("looking through it", () => {
     const best = [...all].sort((a, b) => endurance(b) - endurance(a))[0];
     const cheapest = [...all].sort((a, b) => a.priceMinor - b.priceMinor)[0];
     expect(parts.map((one) => one.id)).toEqual(expect.arrayContaining([best?.id, cheapest?.id]));
+    expect(parts.filter((one) => one.stockCount > 0).map((one) => [one.id, one.stockCount])).toContainEqual([
+      dull?.id,
+      3,
+    ]);
     expect((await ask(0)).status).toBe(422);
   });
   it("counts what is near but for a limit that no reason overrides", async () => {

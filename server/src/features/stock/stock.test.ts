@@ -95,10 +95,17 @@ describe("a heap of parts", () => {
       ...more,
     });
     const send = (more: object) => request(test.app).post("/api/stock").send(body(more));
-    await send({}).expect(201);
+    const own = newId();
+    await send({ id: own }).expect(201);
+    // What nobody reads off a loose part is not known of it.
+    expect((await look(own)).marking).toEqual({
+      ...marking,
+      ...{ maker: null, orderCode: null, esrOhms: null, rippleAmpsRms: null, ratedLifeHours: null, priceMinor: null },
+    });
     await send({ cataloguePartId: part?.id }).expect(422);
     await send({ marking: null }).expect(422);
-    await send({ marking: null, cataloguePartId: newId() }).expect(409);
+    const unknown = await send({ marking: null, cataloguePartId: newId() }).expect(409);
+    expect((unknown.body as Problem).detail).toContain("not in the catalogue any more");
   });
   it("is edited from its version, and keeps what was read of a loose part", async () => {
     const id = await heap(1);
