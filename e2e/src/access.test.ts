@@ -17,6 +17,7 @@ beforeAll(async () => {
   browser = await openBrowser();
   page = new Page(browser.driver, server.address);
   lines = await demoLines(server.address);
+  await page.open("/");
 });
 afterAll(async () => {
   await resize(browser.driver, { width: 1280, height: 800, scheme: "light" });
@@ -44,7 +45,7 @@ const coloursOnly = { runOnly: ["color-contrast"] };
 it.each(views)("$file has nothing that shuts somebody out, in the light and in the dark", async (view) => {
   await resize(browser.driver, { ...size, scheme: "light" });
   const id = "model" in view ? lines.find((line) => line.deviceModel === view.model)?.id : undefined;
-  await page.open("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
+  await page.go("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
   await page.see("model" in view ? view.model : view.heading);
   if ("part" in view) await page.click(`${view.part}, `);
   if ("click" in view) await page.click(view.click);

@@ -15,6 +15,14 @@ export class Page {
     await this.driver.get(address + path);
   }
 
+  /** Another address of the page that is open, as a link goes there: nothing is loaded anew. */
+  async go(path: string): Promise<void> {
+    await this.driver.executeScript(
+      "history.pushState(null, '', arguments[0]); dispatchEvent(new PopStateEvent('popstate'));",
+      path,
+    );
+  }
+
   /** An input by its label or its accessible name, exactly or by its beginning. */
   field(label: string): Promise<WebElement> {
     return this.find(`field "${label}"`, () =>
@@ -59,13 +67,15 @@ export class Page {
     await this.reach(`paste into "${label}"`, async () => {
       await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"));
       const tools = this.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<void> };
-      await tools.sendDevToolsCommand("Input.insertText", { text });
+      if (text !== "") await tools.sendDevToolsCommand("Input.insertText", { text });
     });
   }
 
+  /** All but its last letter as from the clipboard, that one by its key: a page draws at each key. */
   async fill(label: string, text: string): Promise<void> {
+    await this.paste(label, text.slice(0, -1));
     await this.reach(`type into "${label}"`, async () => {
-      await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"), text);
+      await (await this.field(label)).sendKeys(text.slice(-1));
     });
   }
 

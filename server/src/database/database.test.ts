@@ -156,12 +156,17 @@ describe("a transaction", () => {
 
   it("that runs into a deadlock is done again, and both come through", async () => {
     const [a, b] = ["00000000-0000-4000-8000-00000000000a", "00000000-0000-4000-8000-00000000000b"];
-    let tries = 0;
+    let [tries, held] = [0, 0];
+    let bothHold = () => {};
+    const untilBothHold = new Promise<void>((resolve) => {
+      bothHold = resolve;
+    });
     const both = (first: string, second: string) =>
       database.write(new Date(), noCaller, async ({ sql }) => {
         tries += 1;
         await sql("UPDATE people SET name = name || '.' WHERE id = $1 RETURNING id", [first]);
-        await new Promise((resolve) => setTimeout(resolve, 100));
+        if (++held === 2) bothHold();
+        await untilBothHold;
         await sql("UPDATE people SET name = name || '.' WHERE id = $1 RETURNING id", [second]);
       });
     await Promise.all([both(a, b), both(b, a)]);

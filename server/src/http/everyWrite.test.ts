@@ -27,8 +27,8 @@ import {
   testClock,
 } from "../testing/testApp";
 
-/** One more than the pool has connections. */
-const many = 9;
+/** One more than the pool of this application has connections. */
+const many = 4;
 const at = "2026-11-23T11:50:00.000Z";
 const by = { clockId: testClock, personId: null };
 const samples = Float32Array.from({ length: 400 }, (_, n) => 0.1 * Math.sin(n / 9));
@@ -128,7 +128,7 @@ const acceptance = () => ({ id: newId(), key: "charge", reason: "drained on the 
 const edit = (more: object) => ({ writeId: newId(), version: 1, ...more });
 
 beforeAll(async () => {
-  test = await openTestApp();
+  test = await openTestApp({ poolSize: many - 1 });
   jobId = await makeJob(test.app);
   part = await makePart(test.app, jobId);
   picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#7a5c33" } })

@@ -54,13 +54,13 @@ const template = "pale_cap_template";
 
 /** The application on a database of its own, cloned from a migrated template on the test run's cluster. */
 export async function openTestApp(
-  more: Partial<AppContext> & { readonly limits?: Limits } = {},
+  { poolSize, ...more }: Partial<AppContext> & { readonly limits?: Limits; readonly poolSize?: number } = {},
   realm: Realm = "shop",
   benchPort = unusedPort,
   clone?: TestApp["urls"],
 ): Promise<TestApp> {
   const urls = clone ?? (await cloneTemplate());
-  const database = openDatabase(urls.app, realm);
+  const database = openDatabase(urls.app, realm, poolSize);
   let now = new Date("2026-11-23T12:00:00Z");
   const times = {
     pollMilliseconds: 15,
