@@ -45,8 +45,12 @@ const coloursOnly = { runOnly: ["color-contrast"] };
 it.each(views)("$file has nothing that shuts somebody out, in the light and in the dark", async (view) => {
   await resize(browser.driver, { ...size, scheme: "light" });
   const id = "model" in view ? lines.find((line) => line.deviceModel === view.model)?.id : undefined;
+  // From where none of its words stand: a view that is left stays until the next one has come.
+  await page.go("/no/such/place");
+  await page.see("There is nothing under this address");
   await page.go("path" in view ? view.path : `/jobs/${id}/${view.lens}`);
   await page.see("model" in view ? view.model : view.heading);
+  await page.seeNone(".mantine-Loader-root[aria-label]");
   if ("part" in view) await page.click(`${view.part}, `);
   if ("click" in view) await page.click(view.click);
   expect(await findings()).toEqual([]);
@@ -57,4 +61,17 @@ it.each(views)("$file has nothing that shuts somebody out, in the light and in t
     ),
   );
   expect(await findings(coloursOnly)).toEqual([]);
+});
+
+it("a job that is still on its way shuts nobody out", async () => {
+  await page.open("/");
+  await page.see("Halden 24");
+  // What is asked of the job is never answered.
+  await browser.driver.executeScript(
+    `const ask = window.fetch;
+     window.fetch = (what, ...rest) => String(what.url ?? what).includes("/api/jobs/") ? new Promise(() => {}) : ask(what, ...rest);`,
+  );
+  await page.go(`/jobs/${lines.find((line) => line.deviceModel === "Halden 24")?.id}/intake`);
+  await page.seeNamed("Loading");
+  expect(await findings()).toEqual([]);
 });

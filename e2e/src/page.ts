@@ -73,9 +73,11 @@ export class Page {
 
   /** All but its last letter as from the clipboard, that one by its key: a page draws at each key. */
   async fill(label: string, text: string): Promise<void> {
-    await this.paste(label, text.slice(0, -1));
+    const hasKeys = /[\ue000-\uf8ff]/.test(text);
+    if (!hasKeys) await this.paste(label, text.slice(0, -1));
     await this.reach(`type into "${label}"`, async () => {
-      await (await this.field(label)).sendKeys(text.slice(-1));
+      const keys = hasKeys ? [Key.chord(Key.CONTROL, "a"), text] : [text.slice(-1)];
+      await (await this.field(label)).sendKeys(...keys);
     });
   }
 
@@ -117,6 +119,13 @@ export class Page {
   /** Waits until the text can be read on the page. */
   async see(text: string): Promise<void> {
     await this.until(`see "${text}"`, async () => (await this.text()).includes(text));
+  }
+
+  /** @param selector what is to be gone from the page */
+  async seeNone(selector: string): Promise<void> {
+    await this.until(`no longer find ${selector}`, () =>
+      this.driver.executeScript<boolean>("return document.querySelector(arguments[0]) === null", selector),
+    );
   }
 
   async seeNot(text: string): Promise<void> {

@@ -4,6 +4,7 @@ import {
   createTheme,
   Input,
   InputWrapper,
+  Loader,
   type MantineColorsTuple,
   Modal,
   SegmentedControl,
@@ -45,6 +46,8 @@ export const theme = createTheme({
       // Mantine writes white on every filled button; on the pale accent of the dark scheme nobody could read it.
       vars: (_theme, { variant }) => ({ root: variant === "filled" ? filledButton : {} }),
     }),
+    // A name alone tells nobody anything: a span may have one only where it is something.
+    Loader: Loader.extend({ defaultProps: { role: "status" } }),
     Modal: Modal.extend({ defaultProps: { centered: true, transitionProps: { duration: 80 } } }),
     InputWrapper: InputWrapper.extend({
       styles: { label: { fontSize: 13, fontWeight: 550, color: "var(--ink-soft)" }, error: { fontSize: 13 } },
