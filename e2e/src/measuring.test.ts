@@ -80,7 +80,7 @@ describe("a board of twenty parts, with the keyboard alone", () => {
     await page.chord(Key.ALT, "3");
     await page.see("Words in any order");
     await page.press("e");
-    const typed = card.lines.slice(0, 5);
+    const typed = card.lines.slice(0, 2);
     for (const [n, line] of typed.entries()) {
       await page.chord(Key.CONTROL, "a");
       await page.press(line, Key.ENTER);
@@ -91,7 +91,7 @@ describe("a board of twenty parts, with the keyboard alone", () => {
     }
     await page.click("Several lines");
     await page.paste("One part or range a line", card.lines.slice(typed.length).join("\n"));
-    await page.click("Put 15 parts on the board");
+    await page.click("Put 18 parts on the board");
     await page.until("have all parts", async () => (await stored()).positions.length === card.lines.length);
     const { positions } = await stored();
     for (const { designator } of positions) await page.seeNamed(`${designator}, `);

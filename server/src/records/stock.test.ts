@@ -1,0 +1,85 @@
+import request from "supertest";
+import { afterAll, beforeAll, expect, it } from "vitest";
+import type { HttpProblem } from "../http/problems";
+import { makeJob, makePart, newId, openTestApp, type TestApp } from "../testing/testApp";
+import { canTake, moveStock, releaseJob, releaseOf, reserveFor, type StockMove } from "./stock";
+
+let test: TestApp;
+let itemId: string;
+const places: string[] = [];
+const jobs: string[] = [];
+
+beforeAll(async () => {
+  test = await openTestApp();
+  for (const designator of ["C1", "C2", "C3"]) {
+    const jobId = await makeJob(test.app);
+    jobs.push(jobId);
+    places.push((await makePart(test.app, jobId, designator)).positionId);
+  }
+  itemId = newId();
+  const marking = {
+    ...{ capacitanceFarads: 1e-3, ratedVolts: 25, temperatureClassCelsius: 105, capacitorClass: "lowz" },
+    ...{ diameterMetres: 0.01, heightMetres: 0.02, pitchMetres: 0.005, series: "Tern" },
+  };
+  const values = { drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null };
+  await request(test.app)
+    .post("/api/stock")
+    .send({ id: itemId, cataloguePartId: null, marking, values: { ...values, note: null }, count: 4, personId: null })
+    .expect(201);
+});
+afterAll(() => test.close());
+
+/** What it said where it was refused; null where it moved. */
+const moved = (move: Partial<StockMove>) =>
+  test
+    .inScope((scope) => moveStock(scope, { itemId, kind: "fitted", pieces: 1, ...move }))
+    .then(
+      () => null,
+      (problem: HttpProblem) => problem.detail,
+    );
+const canBeTaken = (n: number) => test.inScope((scope) => canTake(scope, itemId, places[n] as string));
+
+it("refuses what cannot be moved in the words of its case, and says to which places of which jobs the rest is promised", async () => {
+  expect(await moved({ pieces: 0 })).toBe("So many pieces cannot be moved. Nothing was changed.");
+  expect(await moved({ kind: "scrapped", pieces: 5 })).toBe("Only 4 lie there. Nothing was changed.");
+  expect(await moved({ kind: "released", positionId: places[0] as string })).toBe(
+    "None of it is promised to this place. Nothing was changed.",
+  );
+  expect(await moved({ itemId: newId() })).toBe("These parts are in no drawer any more.");
+  await test.inScope((scope) => reserveFor(scope, itemId, places[1] as string));
+  await test.inScope((scope) => reserveFor(scope, itemId, places[0] as string));
+  expect(await moved({ kind: "scrapped", pieces: 3 })).toBe(
+    "Only 2 of it are free: the rest is promised to job 0001 C1, job 0002 C2. Nothing was changed.",
+  );
+  await test.inScope((scope) => reserveFor(scope, itemId, places[2] as string));
+  expect(await moved({ pieces: 2 })).toMatch(/^Only 1 of it is free: .* job 0002 C2, job 0003 C3\. Nothing/);
+  expect(await moved({ kind: "scrapped" })).toBeNull();
+  expect(await moved({})).toMatch(/^None of it .*: the rest is promised to job 0001 C1/);
+});
+
+it("lets a place take what is promised to it, and gives the promise back with the place or the whole job", async () => {
+  // Three are left, each promised to one place.
+  const elsewhere = (await makePart(test.app, await makeJob(test.app), "C8")).positionId;
+  places.push(elsewhere);
+  expect([await canBeTaken(0), await canBeTaken(3)]).toEqual([true, false]);
+  await test.inScope((scope) => releaseOf(scope, places[2] as string));
+  expect(await canBeTaken(3)).toBe(true);
+  // Nothing is promised there any more: nothing more is given back.
+  await test.inScope((scope) => releaseOf(scope, places[2] as string));
+  await test.inScope((scope) => releaseJob(scope, jobs[1] as string));
+  expect(await moved({ pieces: 2 })).toBeNull();
+  expect([await canBeTaken(0), await canBeTaken(1), await canBeTaken(3)]).toEqual([true, false, false]);
+  expect(await moved({ positionId: places[0] as string })).toBeNull();
+  const kinds = await test.inScope(({ rows }) => rows.stockMovements.all({ itemId }, [["sequence", "ASC"]]));
+  expect(kinds.map((one) => [one.kind, one.countDelta, one.reservedDelta])).toEqual([
+    ["received", 4, 0],
+    ["reserved", 0, 1],
+    ["reserved", 0, 1],
+    ["reserved", 0, 1],
+    ["scrapped", -1, 0],
+    ["released", 0, -1],
+    ["released", 0, -1],
+    ["fitted", -2, 0],
+    ["fitted", -1, -1],
+  ]);
+});
