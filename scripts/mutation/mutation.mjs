@@ -40,7 +40,9 @@ const homesOfFacts = ["readings", "verdicts", "energy", "plans", "teardown", "jo
   (room) => `server/src/features/${room}`,
 );
 /** Whole storms and long simulations: they would be run again for every piece. */
-const leftOut = ["server/src/http/everyWrite.test.ts", "**/*.long.test.ts", "core/src/ripple/mainsBulk.test.ts"];
+const leftOut = ["server/src/http/everyWrite.test.ts", "core/src/ripple/mainsBulk.test.ts"];
+/** Long tests speak for the room of the features that they stand in alone. */
+const longTests = { ofRoom: "{core,bench,server/src/{http,database}}/**/*.long.test.ts", all: "**/*.long.test.ts" };
 const clusterName = `test-${process.pid}`;
 /** The server's files with what stands in them, read once. */
 let serverTexts = null;
@@ -210,8 +212,8 @@ function runGroup(name, group) {
       stdio: ["ignore", "inherit", "inherit"],
       env: {
         ...env,
-        MUTATION_TESTS: tests.join(","),
-        MUTATION_LEFT_OUT: leftOut.join(","),
+        MUTATION_TESTS: JSON.stringify(tests),
+        MUTATION_LEFT_OUT: JSON.stringify([...leftOut, isRecord(group[0].file) ? longTests.all : longTests.ofRoom]),
         MUTATION_OUTCOMES: kept,
         MUTATION_ROOT: checkout,
         MUTATION_WANTED: join(results, `${id}.wanted.json`),
