@@ -1,4 +1,4 @@
-import { type HandOver, jobFacts } from "@pale-cap/contract";
+import { type HandOver, type Job, jobFacts } from "@pale-cap/contract";
 import { openPoints, outcomeOf, warrantyEnd, warrantyState, weightOf } from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
@@ -24,7 +24,7 @@ export async function closingOf(scope: Scope, jobId: string, body: HandOver): Pr
     );
   }
   const { handedOverAt, spentMinutes, note: handOverNote } = body;
-  const warrantyUntil = outcome === "repaired" ? await promisedUntil(scope, jobId, body) : null;
+  const warrantyUntil = outcome === "repaired" ? await promisedUntil(scope, detail.job, body) : null;
   return { handedOverAt, spentMinutes, handOverNote, warrantyUntil };
 }
 
@@ -36,16 +36,12 @@ export function shopDayOf(instant: string | Date, timeZone: string): string {
 }
 
 /** The promise ends on a day of the shop's calendar; one that ran when the unit came back goes on. */
-async function promisedUntil(scope: Scope, jobId: string, body: HandOver): Promise<string> {
+async function promisedUntil(scope: Scope, job: Job, body: HandOver): Promise<string> {
   const { "shop.timeZone": timeZone } = await loadRuleValues(scope);
-  const job = await scope.rows.jobs.first({ id: jobId });
-  const former = job?.comebackOf ? await scope.rows.jobs.first({ id: job.comebackOf }) : null;
-  const cameInOn = job ? shopDayOf(job.createdAt, timeZone) : "";
+  const former = job.comebackOf ? await scope.rows.jobs.first({ id: job.comebackOf }) : null;
   const until = former?.warrantyUntil ?? null;
-  const isCovered = until !== null && warrantyState(until, cameInOn, job?.comebackKind ?? "unknown") === "covers";
-  return warrantyEnd(
-    shopDayOf(body.handedOverAt, timeZone),
-    body.warrantyMonths,
-    isCovered && until !== null ? { until, cameInOn } : null,
-  );
+  const cameInOn = shopDayOf(job.createdAt, timeZone);
+  const isCovered = warrantyState(until, cameInOn, job.comebackKind ?? "unknown") === "covers";
+  const running = isCovered && until !== null ? { until, cameInOn } : null;
+  return warrantyEnd(shopDayOf(body.handedOverAt, timeZone), body.warrantyMonths, running);
 }

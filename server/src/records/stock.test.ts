@@ -54,7 +54,7 @@ it("refuses what cannot be moved in the words of its case, and says to which pla
   await test.inScope((scope) => reserveFor(scope, itemId, places[2] as string));
   expect(await moved({ pieces: 2 })).toMatch(/^Only 1 of it is free: .* job 0002 C2, job 0003 C3\. Nothing/);
   expect(await moved({ kind: "scrapped" })).toBeNull();
-  expect(await moved({})).toMatch(/^None of it .*: the rest is promised to job 0001 C1/);
+  expect(await moved({})).toMatch(/^None of it is free: it is promised to job 0001 C1/);
 });
 
 it("lets a place take what is promised to it, and gives the promise back with the place or the whole job", async () => {

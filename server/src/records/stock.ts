@@ -78,7 +78,8 @@ async function refusalWords(
   if (refusal === "none_left") return `Only ${count} lie there. Nothing was changed.`;
   if (refusal === "not_reserved") return "None of it is promised to this place. Nothing was changed.";
   const jobs = await promisedJobs(scope, itemId);
-  return `${free === 0 ? "None" : `Only ${free}`} of it ${free === 1 ? "is" : "are"} free: the rest is promised to ${jobs}. Nothing was changed.`;
+  if (free === 0) return `None of it is free: it is promised to ${jobs}. Nothing was changed.`;
+  return `Only ${free} of it ${free === 1 ? "is" : "are"} free: the rest is promised to ${jobs}. Nothing was changed.`;
 }
 
 async function promisedJobs(scope: Scope, itemId: string): Promise<string> {
