@@ -16,8 +16,13 @@ const parts = { static: staticChecks, unit: unitTests, api: apiTests, browser: b
 const wanted = process.argv[2] ? [process.argv[2]] : Object.keys(parts).filter((part) => part !== "long");
 const fileFilter = process.argv[3];
 const clusterName = `test-${process.pid}`;
-/** Journeys and the server's tests wait, types and pure tests reckon: they go on beside each other. */
-const lanes = process.argv[2] ? [wanted] : [["browser"], ["api"], ["static", "unit"]];
+/** Journeys and the server's tests wait more than they reckon: they go on beside each other. */
+const lanes = process.argv[2]
+  ? [wanted]
+  : [
+      ["static", "browser"],
+      ["api", "unit"],
+    ];
 const totals = { passed: 0, failed: 0 };
 /** Seconds of each file of tests that was run. */
 const fileSeconds = [];

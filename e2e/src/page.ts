@@ -1,7 +1,7 @@
 import { By, error, Key, type WebDriver, type WebElement } from "selenium-webdriver";
 
 /** Long enough for a machine that has much else to do; nothing waits longer than it must. */
-const patience = 30_000;
+const patience = 90_000;
 
 /** The interface as a person finds their way in it: by label, role and text, waiting on what appears. */
 export class Page {
