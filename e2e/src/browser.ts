@@ -34,6 +34,9 @@ interface DevTools {
   sendDevToolsCommand(command: string, parameters: object): Promise<void>;
 }
 
+/** What the driver's types do not say that it can. */
+export const devTools = (driver: WebDriver) => driver as unknown as DevTools;
+
 /**
  * Debian's Chromium without a window; nothing is downloaded. In a test run all files of a row share one: each has a server and
  * with it an origin of its own, so that nothing of one is seen by another.
@@ -93,7 +96,7 @@ function optionsWith(profile: string): Options {
 
 /** Sets the page's own size (not the window's) and the preferred colour scheme. */
 export async function resize(driver: WebDriver, view: View): Promise<void> {
-  const tools = driver as unknown as DevTools;
+  const tools = devTools(driver);
   await tools.sendDevToolsCommand("Emulation.setDeviceMetricsOverride", {
     width: view.width,
     height: view.height,

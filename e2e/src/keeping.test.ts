@@ -1,6 +1,6 @@
-import { Key, type WebDriver } from "selenium-webdriver";
+import { Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Browser, openBrowser } from "./browser";
+import { type Browser, devTools, openBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
 
@@ -22,11 +22,9 @@ interface StoredJob {
   readonly ticks: readonly { readonly step: string; readonly isDone: boolean }[];
 }
 const stored = async (path: string) => (await (await fetch(`${server.address}/api${path}`)).json()) as StoredJob;
-const tools = (driver: WebDriver) =>
-  driver as unknown as { sendDevToolsCommand(command: string, parameters: object): Promise<void> };
 /** Every answer of the server comes so much later: a slow machine. */
 const slow = (milliseconds: number) =>
-  tools(browser.driver).sendDevToolsCommand("Network.emulateNetworkConditions", {
+  devTools(browser.driver).sendDevToolsCommand("Network.emulateNetworkConditions", {
     ...{ offline: false, latency: milliseconds, downloadThroughput: -1, uploadThroughput: -1 },
   });
 const valueIn = async (label: string) => (await page.field(label)).getAttribute("value");

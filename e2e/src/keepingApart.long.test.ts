@@ -1,6 +1,6 @@
-import { By, Key, type WebDriver } from "selenium-webdriver";
+import { By, Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Browser, openBrowser, openOwnBrowser } from "./browser";
+import { type Browser, devTools, openBrowser, openOwnBrowser } from "./browser";
 import { Page } from "./page";
 import { openServer, type ServerUnderTest } from "./server";
 
@@ -15,8 +15,6 @@ interface StoredJob {
   readonly signs: readonly unknown[];
 }
 const stored = async (path: string) => (await (await fetch(`${server.address}/api${path}`)).json()) as StoredJob;
-const tools = (driver: WebDriver) =>
-  driver as unknown as { sendDevToolsCommand(command: string, parameters: object): Promise<void> };
 beforeAll(async () => {
   server = await openServer("demo");
   const { lines } = (await (await fetch(`${server.address}/api/bench`)).json()) as {
@@ -36,7 +34,7 @@ describe("a browser whose storage does not open", () => {
     const source = 'IDBFactory.prototype.open = () => { throw new DOMException("shut", "UnknownError"); };';
     const own = await openOwnBrowser();
     try {
-      await tools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
+      await devTools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
       const shut = new Page(own.driver, server.address);
       await shut.open(`${monitor}/measure`);
       await shut.seeNamed("Reading, ");
@@ -65,7 +63,7 @@ describe("a computer whose clock is wrong", () => {
     const source = "const now = Date.now; Date.now = () => now() + 600000;";
     const own = await openOwnBrowser();
     try {
-      await tools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
+      await devTools(own.driver).sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
       const fast = new Page(own.driver, server.address);
       await fast.open(`${monitor}/make-safe`);
       await fast.see("clock is 10 min ahead of the server's");

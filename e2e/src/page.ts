@@ -1,4 +1,5 @@
 import { By, error, Key, type WebDriver, type WebElement } from "selenium-webdriver";
+import { devTools } from "./browser";
 
 /** Long enough for a machine that has much else to do; nothing waits longer than it must. */
 const patience = 90_000;
@@ -77,8 +78,7 @@ export class Page {
   async paste(label: string, text: string): Promise<void> {
     await this.reach(`paste into "${label}"`, async () => {
       await (await this.field(label)).sendKeys(Key.chord(Key.CONTROL, "a"));
-      const tools = this.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<void> };
-      if (text !== "") await tools.sendDevToolsCommand("Input.insertText", { text });
+      if (text !== "") await devTools(this.driver).sendDevToolsCommand("Input.insertText", { text });
     });
   }
 

@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { boardInsert } from "@pale-cap/core/testing";
 import { By, Key } from "selenium-webdriver";
-import { type Browser, openBrowser } from "../browser";
+import { type Browser, devTools, openBrowser } from "../browser";
 
 const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 /** A typed number that is neither kept nor stored by then was never acknowledged to anybody. */
@@ -145,7 +145,7 @@ export class BrowserWriter {
 
 /** From the next page on no database of this browser opens: a private window, a full disk, a damaged profile. */
 async function shutStorage({ driver }: Browser): Promise<void> {
-  const tools = driver as unknown as { sendDevToolsCommand(command: string, parameters: object): Promise<void> };
+  const tools = devTools(driver);
   const source = 'IDBFactory.prototype.open = () => { throw new DOMException("shut", "UnknownError"); };';
   await tools.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source });
 }
