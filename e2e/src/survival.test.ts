@@ -1,4 +1,4 @@
-import { intakeSchema } from "@pale-cap/contract";
+import { intakeSchema, routes } from "@pale-cap/contract";
 import { Key } from "selenium-webdriver";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Browser, openBrowser } from "./browser";
@@ -45,6 +45,8 @@ describe("a server that is killed in the middle", () => {
     await page.until("have the reading stored", async () => (await stored("esr 301m")).length === 1);
     await server.kill();
     await server.start();
+    const readiness = await fetch(`${server.address}${routes.ready}`);
+    expect(await readiness.json()).toMatchObject({ status: "ready", checks: { migrations: "ok" } });
     expect(await stored("esr 301m")).toHaveLength(1);
     await browser.driver.navigate().refresh();
     await page.see("301 mΩ");

@@ -1,4 +1,4 @@
-// Asks for health again and again, in a process of its own, and prints how long each answer took.
+// Asks whether the server is ready again and again, in a process of its own, and prints how long each answer took.
 const [address] = process.argv.slice(2);
 const taken = [];
 let isOver = false;

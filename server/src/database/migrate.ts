@@ -7,6 +7,9 @@ import type { Database } from "./database";
 import { grantRights } from "./rights";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
+/** A build lays a map beside each step. */
+const isStep = (file: string) => /\.(ts|mjs)$/.test(file);
+const stepName = (file: string) => file.replace(/\.(ts|mjs)$/, "");
 /** Whoever migrates holds this lock, so that two starts at once are one migration. */
 const advisoryLock = 4780_2026;
 
@@ -73,7 +76,7 @@ export function migrationsOf(sequelize: Sequelize) {
     migrations: {
       glob: ["*.{ts,mjs}", { cwd: folder }],
       resolve: ({ name, path }) => {
-        const known = name.replace(/\.(ts|mjs)$/, "");
+        const known = stepName(name);
         return { name: known, up: () => step(sequelize, known, path as string) };
       },
     },
@@ -89,7 +92,7 @@ export function migrationsOf(sequelize: Sequelize) {
 
 /** Whether a database lacks steps that this program knows; asked as the application. */
 export async function hasPendingMigrations(database: Database, now: Date): Promise<boolean> {
-  const known = (await readdir(folder)).map((file) => file.replace(/\.(ts|mjs)$/, ""));
+  const known = (await readdir(folder)).filter(isStep).map(stepName);
   const done = await database.read(now, ({ sql }) => sql<{ name: string }>("SELECT name FROM migrations"));
   const names = new Set(done.map((one) => one.name));
   return known.some((name) => !names.has(name));
