@@ -196,7 +196,7 @@ function runGroup(name, group) {
     tempDirName: ".run/stryker-tmp",
     ignorePatterns: [".run", "docs", "web/dist", "e2e"],
     // Where a server or a busy machine answers late, late is not noticed.
-    timeoutMS: isCore ? 4000 : 20_000,
+    timeoutMS: isCore ? 4000 : 60_000,
     dryRunTimeoutMinutes: 15,
     disableTypeChecks: false,
     logLevel: "warn",

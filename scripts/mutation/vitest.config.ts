@@ -25,7 +25,7 @@ export default defineConfig({
     isolate: false,
     fileParallelism: false,
     sequence: { sequencer: ShortestFirst },
-    hookTimeout: 60_000,
-    testTimeout: 30_000,
+    hookTimeout: 120_000,
+    testTimeout: 120_000,
   },
 });

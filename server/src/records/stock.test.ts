@@ -1,10 +1,14 @@
+import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, expect, it } from "vitest";
+import { generateCatalogue } from "../database/demo/generateCatalogue";
+import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { HttpProblem } from "../http/problems";
 import { makeJob, makePart, newId, openTestApp, type TestApp } from "../testing/testApp";
-import { canTake, moveStock, releaseJob, releaseOf, reserveFor, type StockMove } from "./stock";
+import { canTake, freeItemOf, moveStock, releaseJob, releaseOf, reserveFor, type StockMove } from "./stock";
 
 let test: TestApp;
+const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
 let itemId: string;
 const places: string[] = [];
 const jobs: string[] = [];
@@ -82,4 +86,47 @@ it("lets a place take what is promised to it, and gives the promise back with th
     ["fitted", -2, 0],
     ["fitted", -1, -1],
   ]);
+});
+
+it("takes the oldest heap that has a piece free, one that may hold charge only where no other has", async () => {
+  const partId = newId();
+  const [charged, drained, apart, taken] = [newId(), newId(), newId(), newId()];
+  await test.inScope(async ({ rows }) => {
+    await rows.catalogueParts.insert({ ...entry, id: partId });
+  });
+  for (const [n, id] of [charged, taken, drained, apart].entries()) {
+    const values = {
+      drawer: `D${n}`,
+      origin: "distributor",
+      lot: null,
+      dateCode: null,
+      receivedOn: null,
+      usedHours: null,
+    };
+    const heap = { id, cataloguePartId: partId, marking: null, values: { ...values, note: null }, count: 1 };
+    await request(test.app)
+      .post("/api/stock")
+      .send({ ...heap, personId: null })
+      .expect(201);
+  }
+  const act = { volts: null, seconds: null, riseKelvin: null, frequencyHertz: null, note: null, personId: null };
+  const done = (id: string, kind: string, value: number) =>
+    request(test.app)
+      .post(`/api/stock/${id}/acts`)
+      .send({ ...act, id: newId(), kind, value })
+      .expect(201);
+  await done(charged, "volts_read", 60);
+  await done(drained, "volts_read", 60);
+  const free = () => test.inScope((scope) => freeItemOf(scope, partId));
+  expect(await free()).toBe(taken);
+  await test.inScope((scope) => reserveFor(scope, taken, places[0] as string));
+  expect(await free()).toBe(apart);
+  await test.inScope(({ sql }) =>
+    sql("UPDATE stock_items SET set_aside_reason = 'read low' WHERE id = $1 RETURNING id", [apart]),
+  );
+  expect(await free()).toBe(charged);
+  await done(drained, "drained", 1000);
+  for (const _ of [1, 2]) await done(drained, "volts_read", 0.4);
+  expect(await free()).toBe(drained);
+  expect(await test.inScope((scope) => freeItemOf(scope, newId()))).toBeNull();
 });
