@@ -1,11 +1,19 @@
+import type { PlanReasons } from "@pale-cap/contract";
+import { seededRandom } from "@pale-cap/core";
 import { positionValues } from "@pale-cap/core/testing";
+import request from "supertest";
 import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
+import { generateCatalogue } from "../database/demo/generateCatalogue";
+import type { CataloguePartRow } from "../database/models/catalogueParts";
+import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { HttpProblem } from "../http/problems";
 import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { formerJob } from "./formerJob";
 import { holdingJob } from "./holdingJob";
-import { applyTick, type TickOfPlace } from "./reworkActs";
+import { applyLateTicks, applyTick, type TickOfPlace } from "./reworkActs";
+import { moveStock, releaseOf } from "./stock";
 
+const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
 let test: TestApp;
 let jobId: string;
 let part: MadePart;
@@ -89,6 +97,115 @@ it("takes out what stands there once, and puts it back; another part's place has
     "Nothing was chosen for this position yet.",
   );
   expect(await tick("fitted", { isDone: false })).toBe("There is no new part at this position.");
+});
+
+/** The job's part is out, and this goes in. */
+async function planned(more: Partial<ReplacementPlanRow>): Promise<void> {
+  const { positionId } = part;
+  const plan = { id: newId(), positionId, version: 1, round: 1, isLeftEmpty: false, reasons: {} as PlanReasons };
+  await test.inScope(async ({ rows }) => {
+    await rows.fittedParts.update({ removedAt: at }, { id: part.partId });
+    await rows.replacementPlans.insert({ ...plan, ...more });
+  });
+}
+const standing = async () => (await partsAt(part.positionId)).filter((one) => one.removedAt === null);
+const stillFaulty = (of: string) => ({
+  ...{ id: newId(), jobId: of, kind: "still_faulty" as const, subjectId: null, word: null, note: null, at, ...late },
+});
+const late = { clockId: null, receivedAt: at, cameAfterClosing: false, personId: null };
+const notListed = "The chosen part is not in the catalogue any more.";
+
+it("fits what was chosen in the job's own round, out of the drawer where one lies there, and puts it back there", async () => {
+  const [cataloguePartId, itemId] = [newId(), newId()];
+  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: cataloguePartId }));
+  const values = { drawer: "D1", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null };
+  await request(test.app)
+    .post("/api/stock")
+    .send({ id: itemId, cataloguePartId, marking: null, values: { ...values, note: null }, count: 1, personId: null })
+    .expect(201);
+  await planned({ cataloguePartId, stockItemId: itemId });
+  // Another job is in its second round; this one is in its first.
+  const other = await makeJob(test.app);
+  await test.inScope(({ rows }) => rows.jobActs.insert(stillFaulty(other)));
+  const [first, second] = [newId(), newId()];
+  expect(await tick("fitted", { fittedPartId: first, stripeDegrees: 90 })).toBeNull();
+  const { capacitanceFarads, ratedVolts, series } = entry;
+  expect(await standing()).toMatchObject([
+    { id: first, stockItemId: itemId, cataloguePartId, stripeDegrees: 90, capacitanceFarads, ratedVolts, series },
+  ]);
+  expect(await tick("fitted", { fittedPartId: second })).toMatch(/^The old part is still in this position/);
+  const moves = async () =>
+    (await test.inScope(({ rows }) => rows.stockMovements.all({ itemId }, [["sequence", "ASC"]]))).map(
+      (one) => one.kind,
+    );
+  expect(await moves()).toEqual(["received", "fitted"]);
+  expect(await tick("fitted", { isDone: false })).toBeNull();
+  expect(await moves()).toEqual(["received", "fitted", "put_back"]);
+  expect(await standing()).toEqual([]);
+  // Somebody took the last one: that it went in is a fact, and it came from elsewhere.
+  await test.inScope(async (scope) => {
+    await releaseOf(scope, part.positionId);
+    await moveStock(scope, { itemId, kind: "scrapped", pieces: 1 });
+  });
+  expect(await tick("fitted", { fittedPartId: second })).toBeNull();
+  expect(await standing()).toMatchObject([{ id: second, stockItemId: null, cataloguePartId }]);
+  expect(await tick("fitted", { isDone: false })).toBeNull();
+  await test.inScope(({ rows }) => rows.jobActs.insert(stillFaulty(jobId)));
+  expect(await tick("fitted", { fittedPartId: newId() })).toBe("Nothing was chosen for this position yet.");
+});
+
+it("fits nothing that the lists have no more", async () => {
+  await planned({ otherPart: "some capacitor" });
+  expect(await tick("fitted", { fittedPartId: newId() })).toBe(notListed);
+  await test.inScope(async ({ rows }) => {
+    await rows.positions.update({ kind: "fuse" }, { id: part.positionId });
+    const component = { componentId: newId() } as ReplacementPlanRow["component"];
+    await rows.replacementPlans.update({ otherPart: null, component }, { positionId: part.positionId });
+  });
+  expect(await tick("fitted", { fittedPartId: newId() })).toBe(notListed);
+  await test.inScope(({ rows }) =>
+    rows.replacementPlans.update({ otherPart: "T2A of the shop", component: null }, { positionId: part.positionId }),
+  );
+  expect(await tick("fitted", { fittedPartId: newId() })).toBeNull();
+  expect(await standing()).toMatchObject([{ origin: "replacement", series: "T2A of the shop", stockItemId: null }]);
+});
+
+it("carries out what came for a closed job in its order, and leaves what does not go together with the board", async () => {
+  const other = await makePart(test.app, jobId, "C2");
+  const common = {
+    jobId,
+    fittedPartId: null,
+    stripeDegrees: null,
+    at,
+    ...late,
+    cameAfterClosing: true,
+  };
+  const before = { ...common, positionId: part.positionId, step: "removed" as const, isDone: true };
+  await test.inScope(({ rows }) => rows.reworkTicks.insertAll([{ ...before, id: newId() }]));
+  const [since] = await test.inScope(({ sql }) =>
+    sql<{ n: number }>("SELECT max(sequence)::int AS n FROM rework_ticks"),
+  );
+  await test.inScope(({ rows }) =>
+    rows.reworkTicks.insertAll([
+      // Nothing new stands there to be taken out.
+      { ...before, id: newId(), positionId: other.positionId, step: "fitted" as const, isDone: false },
+      { ...before, id: newId(), positionId: other.positionId },
+    ]),
+  );
+  await test.inScope(async (scope) => applyLateTicks(await holdingJob(scope, jobId), jobId, since?.n ?? 0));
+  expect((await partsAt(other.positionId)).map((one) => one.removedAt)).toEqual([at]);
+  // What came before the job was opened the last time was carried out then.
+  expect((await partsAt(part.positionId)).map((one) => one.removedAt)).toEqual([null]);
+  // A fault of the database is no refusal: it is not swallowed.
+  const broken = test.inScope(async (scope) => {
+    const gone = () => Promise.reject(new Error("gone"));
+    const fittedParts = new Proxy(scope.rows.fittedParts, {
+      get: (rows, name) => (name === "first" ? gone : Reflect.get(rows, name)),
+    });
+    const held = await holdingJob(scope, jobId);
+    await applyLateTicks({ ...held, rows: { ...scope.rows, fittedParts } }, jobId, since?.n ?? 0);
+  });
+  await expect(broken).rejects.toThrow("gone");
 });
 
 it("knows a job that is held, and one that a unit could come back from", async () => {
