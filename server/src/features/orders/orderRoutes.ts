@@ -150,10 +150,11 @@ async function receive(scope: Scope, orderId: string, body: Receipt): Promise<vo
     ...{ count: body.count, measuredCount: measured.length, badCount, allowedBadRatio: body.allowedBadRatio },
   });
   const itemId = randomUUID();
+  const { "shop.timeZone": timeZone } = await loadRuleValues(scope);
   const isFailed = lot.decision === "reject";
   await scope.rows.stockItems.insert({
     ...{ id: itemId, cataloguePartId: part.id, marking: null, drawer: body.drawer, origin: "distributor" },
-    ...{ lot: body.lot, dateCode: body.dateCode, receivedOn: scope.now.toISOString().slice(0, 10) },
+    ...{ lot: body.lot, dateCode: body.dateCode, receivedOn: shopDayOf(scope.now, timeZone) },
     ...{ usedHours: null, note: null, setAsideReason: isFailed ? "the lot failed its sample" : null },
   });
   await moveStock(scope, { itemId, kind: "received", pieces: body.count, orderLineId: line.id });
