@@ -1,5 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { daysBetween, monthsLater, warrantyEnd, warrantyState } from "./warranty";
+import { daysBetween, monthsLater, shopDayOf, warrantyEnd, warrantyState } from "./warranty";
+
+it("counts days where the shop is", () => {
+  expect(shopDayOf("2026-12-31T23:30:00Z", "Europe/Berlin")).toBe("2027-01-01");
+  expect(shopDayOf(new Date("2027-01-01T03:30:00Z"), "America/New_York")).toBe("2026-12-31");
+  expect(shopDayOf(Date.parse("2026-03-04T12:00:00Z"), "UTC")).toBe("2026-03-04");
+  expect(() => shopDayOf("2026-03-04T12:00:00Z", "Nowhere/At all")).toThrow(RangeError);
+});
 
 describe("a warranty", () => {
   it("ends on the same date months later, or on the last of a shorter month", () => {

@@ -16,6 +16,20 @@ const millisecondsOf = (day: Day): number => {
   const [year, month, date] = partsOf(day);
   return Date.UTC(year, month - 1, date);
 };
+/**
+ * The day of the shop's own calendar in which a moment falls.
+ *
+ * @param instant a moment: ISO 8601 text, a Date, or milliseconds since 1970 UTC
+ * @param timeZone IANA name, as `Europe/Berlin`
+ * @throws {RangeError} where one of them is none such
+ * @example shopDayOf("2026-12-31T23:30:00Z", "Europe/Berlin") // "2027-01-01"
+ */
+export function shopDayOf(instant: string | number | Date, timeZone: string): Day {
+  return new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" }).format(
+    new Date(instant),
+  );
+}
+
 const dayOf = (milliseconds: number): Day => new Date(milliseconds).toISOString().slice(0, 10);
 
 /** Whole days from one day to another; negative where the other is earlier. */

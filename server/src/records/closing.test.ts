@@ -2,7 +2,7 @@ import type { HandOver } from "@pale-cap/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeJob, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { saveBlob } from "./blobStore";
-import { closingOf, shopDayOf } from "./closing";
+import { closingOf } from "./closing";
 import { requireRoom } from "./jobRoom";
 
 let test: TestApp;
@@ -43,11 +43,6 @@ describe("the promise of a unit that leaves", () => {
     expect(await promised("2027-08-31", "unknown")).toBe("2027-06-11");
     expect(await promised(null, "same_fault")).toBe("2027-06-11");
     expect(await promised("2027-08-31", null)).toBe("2027-06-11");
-  });
-
-  it("counts days where the shop is", () => {
-    expect(shopDayOf("2026-12-31T23:30:00Z", "Europe/Berlin")).toBe("2027-01-01");
-    expect(shopDayOf(new Date("2027-01-01T03:30:00Z"), "America/New_York")).toBe("2026-12-31");
   });
 });
 

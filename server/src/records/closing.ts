@@ -1,5 +1,5 @@
 import { type HandOver, type Job, jobFacts } from "@pale-cap/contract";
-import { openPoints, outcomeOf, warrantyEnd, warrantyState, weightOf } from "@pale-cap/core";
+import { openPoints, outcomeOf, shopDayOf, warrantyEnd, warrantyState, weightOf } from "@pale-cap/core";
 import type { Scope } from "../database/scope";
 import { HttpProblem } from "../http/problems";
 import { loadJob } from "./loadJobs";
@@ -26,13 +26,6 @@ export async function closingOf(scope: Scope, jobId: string, body: HandOver): Pr
   const { handedOverAt, spentMinutes, note: handOverNote } = body;
   const warrantyUntil = outcome === "repaired" ? await promisedUntil(scope, detail.job, body) : null;
   return { handedOverAt, spentMinutes, handOverNote, warrantyUntil };
-}
-
-/** A day of the shop's own calendar. */
-export function shopDayOf(instant: string | Date, timeZone: string): string {
-  return new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" }).format(
-    new Date(instant),
-  );
 }
 
 /** The promise ends on a day of the shop's calendar; one that ran when the unit came back goes on. */

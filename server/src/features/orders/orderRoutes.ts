@@ -9,13 +9,12 @@ import {
   routes,
   supplierEditSchema,
 } from "@pale-cap/contract";
-import { isMeasured, pieceDoubts, receiveLot } from "@pale-cap/core";
+import { isMeasured, pieceDoubts, receiveLot, shopDayOf } from "@pale-cap/core";
 import type { Scope } from "../../database/scope";
 import { HttpProblem } from "../../http/problems";
 import { type Route, read, write } from "../../http/route";
 import { sendPdf } from "../../http/sendPdf";
 import { updateFromVersion } from "../../http/versions";
-import { shopDayOf } from "../../records/closing";
 import { requireCataloguePart } from "../../records/loadCatalogue";
 import { loadRuleValues } from "../../records/rules";
 import { moveStock } from "../../records/stock";

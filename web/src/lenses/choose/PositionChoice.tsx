@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import type { FittedPartRow, Position } from "@pale-cap/contract";
 import { foundPart, noOverrides, oldPartLifeHours, partReach } from "@pale-cap/core";
-import { dayText, firstReasonWords, heapDoubtWords, orderLabels } from "@pale-cap/wording";
+import { firstReasonWords, heapDoubtWords, orderLabels } from "@pale-cap/wording";
 import { useMemo, useState } from "react";
 import { pageClock } from "../../api/clock";
 import { newId } from "../../api/newId";
@@ -20,6 +20,7 @@ import { FitView } from "./FitView";
 import { LifeAgainstPrice } from "./LifeAgainstPrice";
 import { NearMisses } from "./NearMisses";
 import { OwnPartLine } from "./OwnPartLine";
+import { orderWords } from "./orderWords";
 import { keyedCount, PartTable } from "./PartTable";
 import { PlaceRecord } from "./PlaceRecord";
 import { Reasons } from "./Reasons";
@@ -185,7 +186,7 @@ export function PositionChoice(props: {
               chosenId={plan?.cataloguePartId ?? plan?.stockItemId ?? null}
               heapOf={candidates.heapOf}
               drawersOf={candidates.drawersOf}
-              orderWords={orderWords(houseRules["shop.orderDays"], detail.job.dueOn)}
+              orderWords={orderWords(houseRules, detail.job.dueOn, pageClock.now())}
               pickedIds={pickedIds}
               onPick={pick}
               onChoose={(id) => void take(id)}
@@ -238,10 +239,4 @@ function orderOf(houseRules: ReturnType<typeof useJob>["houseRules"]) {
     warrantyHours: Math.max(houseRules["shop.warrantyMonths"], 1) * hoursOfMonth,
     returnCostMinor: (houseRules["shop.usualMinutes"] / 60) * houseRules["shop.labourPerHourMinor"],
   };
-}
-
-/** When an ordered part would be there, and whether the unit is due before. */
-function orderWords(orderDays: number, dueOn: string | null): string {
-  const day = new Date(pageClock.now() + Math.ceil(orderDays) * 86_400_000).toISOString().slice(0, 10);
-  return dueOn !== null && day > dueOn ? `ordered, ${dayText(day)}: after it is due` : `ordered, ${dayText(day)}`;
 }

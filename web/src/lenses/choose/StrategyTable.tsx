@@ -1,6 +1,6 @@
 import type { Position } from "@pale-cap/contract";
 import { capacitorsInOrder } from "@pale-cap/contract";
-import { airAround, foundPart, jobStrategies, missionProfile, stockDeadline } from "@pale-cap/core";
+import { airAround, foundPart, jobStrategies, missionProfile, shopDayOf, stockDeadline } from "@pale-cap/core";
 import {
   breakEvenWords,
   dayText,
@@ -100,7 +100,7 @@ function Stock({ positionIds }: { readonly positionIds: readonly string[] }) {
   const openCount = positionIds.length - chosen.length;
   const open = openCount > 0 ? `${openCount} not chosen yet` : null;
   if (chosen.length === 0) return open;
-  const today = new Intl.DateTimeFormat("en-CA", { timeZone: houseRules["shop.timeZone"] }).format(nowMilliseconds);
+  const today = shopDayOf(nowMilliseconds, houseRules["shop.timeZone"]);
   const found = stockDeadline(chosen, today, detail.job.dueOn, houseRules["shop.orderDays"]);
   const there =
     found.toOrderCount === 0

@@ -1,5 +1,5 @@
 import type { IntakeDetails, QuoteAnswerRow, QuoteRow } from "@pale-cap/contract";
-import { consentOf, quoteTotals, type RepairVerdict, repairBalance, stockDeadline } from "@pale-cap/core";
+import { consentOf, quoteTotals, type RepairVerdict, repairBalance, shopDayOf, stockDeadline } from "@pale-cap/core";
 import { amountText, dayText, driftWords, majorAmount, minorAmount, moneyText } from "@pale-cap/wording";
 import { memo } from "react";
 import { useJob } from "../../job/JobContext";
@@ -151,7 +151,7 @@ function Deadline({ dueOn }: { readonly dueOn: string | null }) {
       </p>
     );
   }
-  const today = new Intl.DateTimeFormat("en-CA", { timeZone: houseRules["shop.timeZone"] }).format(nowMilliseconds);
+  const today = shopDayOf(nowMilliseconds, houseRules["shop.timeZone"]);
   const found = stockDeadline(wanted, today, dueOn, houseRules["shop.orderDays"]);
   return (
     <p className={classes.balance} data-verdict={found.isInTime === false ? "above_limit" : undefined}>
