@@ -5,6 +5,7 @@ import { factLabels, quantityFacts, waitWords } from "@pale-cap/wording";
 import { useAppSelector } from "../app/store/hooks";
 import { useJobQuery } from "../job/jobApi";
 import type { QueuedFact } from "./fact";
+import { keepingWords } from "./keepingWords";
 import { outbox } from "./outbox";
 import classes from "./outbox.module.css";
 
@@ -43,9 +44,7 @@ export function OutboxNotice() {
         <span>
           <b>{waiting.length === 1 && first ? nameOf(first) : `${waiting.length} entries`}</b>{" "}
           {waiting.length === 1 ? "is" : "are"} not stored yet: {waitWords(waitsFor)}.{" "}
-          {isStorageShut
-            ? "Nothing is kept on this computer: stay on this page until the server has them."
-            : `${waiting.length === 1 ? "It is" : "They are"} kept on this computer and sent when it does.`}
+          {keepingWords(waiting, isStorageShut)}
         </span>
         <Button size="compact-sm" onClick={() => void outbox.flush()}>
           Try now

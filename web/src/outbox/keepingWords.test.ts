@@ -1,0 +1,12 @@
+import { expect, it } from "vitest";
+import { keepingWords } from "./keepingWords";
+
+const [kept, onItsWay] = [{ isKept: true }, { isKept: false }];
+
+it("says that entries are kept only once each is written down", () => {
+  expect(keepingWords([kept, onItsWay], false)).toBe("");
+  expect(keepingWords([onItsWay], false)).toBe("");
+  expect(keepingWords([kept], false)).toBe("It is kept on this computer and sent when it does.");
+  expect(keepingWords([kept, kept], false)).toMatch(/^They are kept/);
+  expect(keepingWords([kept, onItsWay], true)).toMatch(/^Nothing is kept on this computer: stay/);
+});
