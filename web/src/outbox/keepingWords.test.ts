@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { keepingWords } from "./keepingWords";
+import { keepingWords, untilThenWords } from "./keepingWords";
 
 const [kept, onItsWay] = [{ isKept: true }, { isKept: false }];
 
@@ -9,4 +9,9 @@ it("says that entries are kept only once each is written down", () => {
   expect(keepingWords([kept], false)).toBe("It is kept on this computer and sent when it does.");
   expect(keepingWords([kept, kept], false)).toMatch(/^They are kept/);
   expect(keepingWords([kept, onItsWay], true)).toMatch(/^Nothing is kept on this computer: stay/);
+  expect([untilThenWords([kept, onItsWay], false), untilThenWords([kept], false)]).toEqual([
+    "",
+    "Until then this computer keeps what was entered.",
+  ]);
+  expect(untilThenWords([kept], true)).toMatch(/^Nothing is kept/);
 });

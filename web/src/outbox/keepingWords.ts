@@ -6,3 +6,9 @@ export function keepingWords(waiting: readonly Pick<QueuedFact, "isKept">[], isS
   if (!waiting.every((one) => one.isKept)) return "";
   return `${waiting.length === 1 ? "It is" : "They are"} kept on this computer and sent when it does.`;
 }
+
+/** The same where somebody has to sign in first. */
+export function untilThenWords(waiting: readonly Pick<QueuedFact, "isKept">[], isStorageShut: boolean): string {
+  if (isStorageShut) return "Nothing is kept on this computer: stay on this page until then.";
+  return waiting.every((one) => one.isKept) ? "Until then this computer keeps what was entered." : "";
+}
