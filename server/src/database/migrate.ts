@@ -8,8 +8,9 @@ import { grantRights } from "./rights";
 
 const folder = join(dirname(fileURLToPath(import.meta.url)), "migrations");
 /** A build lays a map beside each step. */
-const isStep = (file: string) => /\.(ts|mjs)$/.test(file);
-const stepName = (file: string) => file.replace(/\.(ts|mjs)$/, "");
+const ending = /\.(ts|mjs)$/;
+const isStep = (file: string) => ending.test(file);
+const stepName = (file: string) => file.replace(ending, "");
 /** Whoever migrates holds this lock, so that two starts at once are one migration. */
 const advisoryLock = 4780_2026;
 

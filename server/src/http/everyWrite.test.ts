@@ -7,15 +7,14 @@ import {
   type JobDetail,
   routes,
 } from "@pale-cap/contract";
-import { analyseCapture, coreVersion, seededRandom } from "@pale-cap/core";
+import { analyseCapture, coreVersion } from "@pale-cap/core";
 import { netValues } from "@pale-cap/core/testing";
 import sharp from "sharp";
 import request from "supertest";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { declaredRoutes } from "../app";
 import type { AppContext } from "../appContext";
-import { generateCatalogue } from "../database/demo/generateCatalogue";
-import type { CataloguePartRow } from "../database/models/catalogueParts";
+import { catalogueEntry, heapValues } from "../testing/stock";
 import {
   type MadePart,
   makeJob,
@@ -97,10 +96,6 @@ const meter = {
   ...{ name: "Shop meter", kind: "multimeter", driver: "bench_lines", transport: "tcp", host: "127.0.0.1", port: 1 },
   ...{ devicePath: null, baudRate: null, isEnabled: false },
 };
-const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
-const heapValues = {
-  ...{ drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null, note: null },
-};
 const otherPart = { kind: "fuse", maker: "Ostrel", typeNumber: "T4A", ratings: { ratedAmps: 4 }, priceMinor: 30 };
 const newHeap = (id: string) => ({
   ...{ id, cataloguePartId: shelf.part, marking: null, values: heapValues, count: 20, personId: null },
@@ -161,7 +156,7 @@ beforeAll(async () => {
   const bundled = await makeJob(test.app);
   const asked = `/api/jobs/${bundled}/bundle?customers=no`;
   bundle = (await request(test.app).get(asked).responseType("blob").expect(200)).body as Buffer;
-  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: shelf.part }));
+  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...catalogueEntry, id: shelf.part }));
   await send("post", "/api/stock", newHeap(shelf.item)).expect(201);
   await send("post", "/api/suppliers", { id: shelf.supplier, values: supplier }).expect(201);
   await send("post", "/api/orders", newOrder(shelf.order, shelf.line)).expect(201);
@@ -410,7 +405,7 @@ const storms: Readonly<Record<string, readonly [Winners, (n: number) => PromiseL
       request(test.app)
         .post("/api/catalogue/imports")
         .field("about", JSON.stringify({ id: newId(), source: "list.csv", rowCount: 1, personId: null }))
-        .attach("catalogue", gzipSync(JSON.stringify([entry])), "rows.json.gz"),
+        .attach("catalogue", gzipSync(JSON.stringify([catalogueEntry])), "rows.json.gz"),
   ],
   "post /api/catalogue/components/imports": [
     "all",

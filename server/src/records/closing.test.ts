@@ -1,8 +1,10 @@
 import type { HandOver } from "@pale-cap/contract";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { HttpProblem } from "../http/problems";
 import { makeJob, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { saveBlob } from "./blobStore";
 import { closingOf } from "./closing";
+import { formerJob } from "./formerJob";
 import { requireRoom } from "./jobRoom";
 
 let test: TestApp;
@@ -44,6 +46,21 @@ describe("the promise of a unit that leaves", () => {
     expect(await promised(null, "same_fault")).toBe("2027-06-11");
     expect(await promised("2027-08-31", null)).toBe("2027-06-11");
   });
+});
+
+it("knows the job that a unit comes back from: of this shop, and handed over", async () => {
+  const jobId = await makeJob(test.app);
+  const said = (id: string) =>
+    test
+      .inScope((scope) => formerJob(scope, id))
+      .then(
+        () => null,
+        (problem: HttpProblem) => `${problem.code}: ${problem.detail}`,
+      );
+  expect(await said(newId())).toBe("not_found: There is no job with this id that a unit could come back from.");
+  expect(await said(jobId)).toBe("conflict: That job is not handed over yet: go on with it.");
+  await update(jobId, { handed_over_at: "2026-11-20T10:00:00Z" });
+  expect(await said(jobId)).toBeNull();
 });
 
 describe("the room of a job", () => {

@@ -1,9 +1,11 @@
-import type { AddedList, JobDetail } from "@pale-cap/contract";
+import { type AddedList, addedLists, type JobDetail } from "@pale-cap/contract";
 import request from "supertest";
 import { afterAll, beforeAll, expect, it } from "vitest";
+import type { Scope } from "../database/scope";
 import type { HttpProblem } from "../http/problems";
 import { type MadePart, makeJob, makePart, newId, openTestApp, readingBody, type TestApp } from "../testing/testApp";
 import { saveBlob } from "./blobStore";
+import { holdingJob } from "./holdingJob";
 import { loadAdded, loadBoardRows, loadJob, loadJobs } from "./loadJobs";
 
 let test: TestApp;
@@ -11,7 +13,7 @@ const at = "2026-11-23T11:00:00.000Z";
 const by = { at, clockId: null, personId: null };
 
 /** What is only ever added to a job, with what is sent for one of it. */
-type Added = { readonly [K in AddedList]: readonly [path: string, body: object, idOf?: (body: never) => string] };
+type Added = { readonly [K in AddedList]: readonly [path: string, body: object] };
 const addedTo = (part: MadePart, made: { readonly step: string; readonly quote: string }): Added => ({
   readings: ["readings", readingBody(part, { clockId: null })],
   signs: ["signs", { fittedPartId: part.partId, observedAt: at, clockId: null, personId: null }],
@@ -40,7 +42,6 @@ const addedTo = (part: MadePart, made: { readonly step: string; readonly quote: 
     { quoteId: made.quote, word: "yes", limitMinor: null, byWhom: "the owner", way: "phone", ...by },
   ],
 });
-const lists = Object.keys(addedTo({} as MadePart, {} as { step: string; quote: string })) as AddedList[];
 
 interface Unit {
   readonly jobId: string;
@@ -61,13 +62,13 @@ async function makeUnit(): Promise<Unit> {
   const made = { step: newId(), quote: newId() };
   const screws = { kind: "screws", count: 4, size: null, place: null, photoId: null, doneAt: at, personId: null };
   for (const id of [made.step, newId()]) await send("teardown-steps", { id, ...screws });
-  const added = new Map(lists.map((list) => [list, [] as string[]]));
+  const added = new Map(addedLists.map((list) => [list, [] as string[]]));
   let half = 0;
   for (const round of [0, 1] as const) {
     const part = parts[round];
     const facts = addedTo(part, made);
     // A quote comes before its answer.
-    for (const list of lists) {
+    for (const list of addedLists) {
       const [path, body] = facts[list];
       const id = list === "quotes" && round === 0 ? made.quote : newId();
       const own = { id: newId(), positionId: part.positionId, fittedPartId: null, stripeDegrees: 90 };
@@ -83,8 +84,9 @@ async function makeUnit(): Promise<Unit> {
       half = last?.n ?? 0;
     }
   }
-  await test.inScope(async ({ rows, ...scope }) => {
-    const blob = await saveBlob({ rows, ...scope }, Buffer.from(jobId), "image/webp");
+  await test.inScope(async (scope) => {
+    const { rows } = scope;
+    const blob = await saveBlob(scope, Buffer.from(jobId), "image/webp");
     const common = { jobId, version: 1, personId: null, isRemoved: false };
     await rows.photos.insert({
       ...{ ...common, id: newId(), kind: "other", caption: "its label", marks: [], takenAt: new Date(at) },
@@ -130,7 +132,7 @@ it("loads jobs by number, each with its own rows alone, facts in the order in wh
   expect(details.map((one) => one.job.id)).toEqual([first.jobId, second.jobId]);
   for (const [n, detail] of details.entries()) {
     const { jobId, parts, added } = units[n] as Unit;
-    for (const list of lists) expect([list, idsOf(detail[list])]).toEqual([list, added.get(list)]);
+    for (const list of addedLists) expect([list, idsOf(detail[list])]).toEqual([list, added.get(list)]);
     expect(idsOf(detail.nets)).toEqual(sorted(parts.map((one) => one.netId)));
     expect(idsOf(detail.positions)).toEqual(sorted(parts.map((one) => one.positionId)));
     expect(idsOf(detail.fittedParts)).toEqual(sorted(parts.map((one) => one.partId)));
@@ -170,9 +172,9 @@ it("loads what was added after a place in the order, of that job alone", async (
   const { jobId, added, half } = units[0];
   const later = await test.inScope((scope) => loadAdded(scope, jobId, half));
   const told: Partial<Record<AddedList, readonly string[]>> = {};
-  for (const list of lists) told[list] = idsOf(later[list]);
-  expect(told).toEqual(Object.fromEntries(lists.map((list) => [list, added.get(list)?.slice(1)])));
-  for (const list of lists) for (const row of later[list]) expect(row).not.toHaveProperty("jobId");
+  for (const list of addedLists) told[list] = idsOf(later[list]);
+  expect(told).toEqual(Object.fromEntries(addedLists.map((list) => [list, added.get(list)?.slice(1)])));
+  for (const list of addedLists) for (const row of later[list]) expect(row).not.toHaveProperty("jobId");
   expect(later.powerEvents[0]).toHaveProperty("values");
 });
 
@@ -192,8 +194,11 @@ it("leaves out what was taken off, and knows no job that is not", async () => {
   expect(left.teardownSteps).toHaveLength(1);
   // What was done with it stays.
   expect(left.readings).toHaveLength(2);
-  const none = await test
-    .inScope((scope) => loadJob(scope, newId()))
-    .catch((problem: HttpProblem) => `${problem.code}: ${problem.detail}`);
-  expect(none).toBe("not_found: There is no job with this id.");
+  const loads: readonly ((scope: Scope, id: string) => Promise<unknown>)[] = [loadJob, holdingJob];
+  for (const load of loads) {
+    const said = await test
+      .inScope((scope) => load(scope, newId()))
+      .catch((problem: HttpProblem) => `${problem.code}: ${problem.detail}`);
+    expect(said).toBe("not_found: There is no job with this id.");
+  }
 });

@@ -1,23 +1,20 @@
 import type { PlanReasons } from "@pale-cap/contract";
-import { seededRandom } from "@pale-cap/core";
 import { positionValues } from "@pale-cap/core/testing";
-import request from "supertest";
 import { afterAll, beforeAll, beforeEach, expect, it } from "vitest";
-import { generateCatalogue } from "../database/demo/generateCatalogue";
-import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { ReplacementPlanRow } from "../database/models/replacementPlans";
 import type { HttpProblem } from "../http/problems";
+import { catalogueEntry, makeHeap } from "../testing/stock";
 import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp } from "../testing/testApp";
-import { formerJob } from "./formerJob";
 import { holdingJob } from "./holdingJob";
 import { applyLateTicks, applyTick, type TickOfPlace } from "./reworkActs";
 import { moveStock, releaseOf } from "./stock";
 
-const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
 let test: TestApp;
 let jobId: string;
 let part: MadePart;
 const at = new Date("2026-11-23T11:00:00Z");
+/** What every fact has beside what it says. */
+const came = { clockId: null, receivedAt: at, cameAfterClosing: false, personId: null, at };
 
 beforeAll(async () => {
   test = await openTestApp();
@@ -56,8 +53,7 @@ it("confirms polarity against what was noted alone: the board's mark, what stand
   expect(await tick("polarity_board_mark")).toBeNull();
   expect(await tick("polarity_board_mark", { positionId: other.positionId })).toBe(noMark);
   const seen = { id: newId(), jobId, kind: "polarity_seen" as const, word: "stripe to the edge", note: null };
-  const act = { clockId: null, receivedAt: at, cameAfterClosing: false, personId: null, at };
-  await test.inScope(({ rows }) => rows.jobActs.insert({ ...seen, ...act, subjectId: other.positionId }));
+  await test.inScope(({ rows }) => rows.jobActs.insert({ ...seen, ...came, subjectId: other.positionId }));
   expect(await tick("polarity_board_mark", { positionId: other.positionId })).toBeNull();
   await test.inScope(({ rows }) =>
     rows.fittedParts.update({ stripeDegrees: null, isNonPolar: false }, { id: part.partId }),
@@ -72,9 +68,8 @@ it("takes out what stands there once, and puts it back; another part's place has
   expect(await tick("removed")).toBeNull();
   expect((await partsAt(part.positionId)).map((one) => one.removedAt)).toEqual([at]);
   expect(await tick("removed")).toBe(noOldPart);
-  const note = { jobId, step: "removed" as const, isDone: true, stripeDegrees: null, personId: null, at };
+  const note = { jobId, step: "removed" as const, isDone: true, stripeDegrees: null };
   const place = { id: newId(), positionId: part.positionId, fittedPartId: part.partId };
-  const came = { clockId: null, receivedAt: at, cameAfterClosing: false };
   await test.inScope(({ rows }) => rows.reworkTicks.insertAll([{ ...note, ...place, ...came }]));
   expect(await tick("removed", { isDone: false })).toBeNull();
   expect((await partsAt(part.positionId)).map((one) => one.removedAt)).toEqual([null]);
@@ -110,26 +105,21 @@ async function planned(more: Partial<ReplacementPlanRow>): Promise<void> {
 }
 const standing = async () => (await partsAt(part.positionId)).filter((one) => one.removedAt === null);
 const stillFaulty = (of: string) => ({
-  ...{ id: newId(), jobId: of, kind: "still_faulty" as const, subjectId: null, word: null, note: null, at, ...late },
+  ...{ id: newId(), jobId: of, kind: "still_faulty" as const, subjectId: null, word: null, note: null, ...came },
 });
-const late = { clockId: null, receivedAt: at, cameAfterClosing: false, personId: null };
 const notListed = "The chosen part is not in the catalogue any more.";
 
 it("fits what was chosen in the job's own round, out of the drawer where one lies there, and puts it back there", async () => {
-  const [cataloguePartId, itemId] = [newId(), newId()];
-  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...entry, id: cataloguePartId }));
-  const values = { drawer: "D1", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null };
-  await request(test.app)
-    .post("/api/stock")
-    .send({ id: itemId, cataloguePartId, marking: null, values: { ...values, note: null }, count: 1, personId: null })
-    .expect(201);
+  const cataloguePartId = newId();
+  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...catalogueEntry, id: cataloguePartId }));
+  const itemId = await makeHeap(test.app, { cataloguePartId });
   await planned({ cataloguePartId, stockItemId: itemId });
   // Another job is in its second round; this one is in its first.
   const other = await makeJob(test.app);
   await test.inScope(({ rows }) => rows.jobActs.insert(stillFaulty(other)));
   const [first, second] = [newId(), newId()];
   expect(await tick("fitted", { fittedPartId: first, stripeDegrees: 90 })).toBeNull();
-  const { capacitanceFarads, ratedVolts, series } = entry;
+  const { capacitanceFarads, ratedVolts, series } = catalogueEntry;
   expect(await standing()).toMatchObject([
     { id: first, stockItemId: itemId, cataloguePartId, stripeDegrees: 90, capacitanceFarads, ratedVolts, series },
   ]);
@@ -172,14 +162,7 @@ it("fits nothing that the lists have no more", async () => {
 
 it("carries out what came for a closed job in its order, and leaves what does not go together with the board", async () => {
   const other = await makePart(test.app, jobId, "C2");
-  const common = {
-    jobId,
-    fittedPartId: null,
-    stripeDegrees: null,
-    at,
-    ...late,
-    cameAfterClosing: true,
-  };
+  const common = { jobId, fittedPartId: null, stripeDegrees: null, ...came, cameAfterClosing: true };
   const before = { ...common, positionId: part.positionId, step: "removed" as const, isDone: true };
   await test.inScope(({ rows }) => rows.reworkTicks.insertAll([{ ...before, id: newId() }]));
   const [since] = await test.inScope(({ sql }) =>
@@ -206,20 +189,4 @@ it("carries out what came for a closed job in its order, and leaves what does no
     await applyLateTicks({ ...held, rows: { ...scope.rows, fittedParts } }, jobId, since?.n ?? 0);
   });
   await expect(broken).rejects.toThrow("gone");
-});
-
-it("knows a job that is held, and one that a unit could come back from", async () => {
-  const said = (work: Promise<unknown>) =>
-    work.then(
-      () => null,
-      (problem: HttpProblem) => `${problem.code}: ${problem.detail}`,
-    );
-  const former = (id: string) => said(test.inScope((scope) => formerJob(scope, id)));
-  expect(await said(test.inScope((scope) => holdingJob(scope, newId())))).toBe(
-    "not_found: There is no job with this id.",
-  );
-  expect(await former(newId())).toBe("not_found: There is no job with this id that a unit could come back from.");
-  expect(await former(jobId)).toBe("conflict: That job is not handed over yet: go on with it.");
-  await test.inScope(({ sql }) => sql("UPDATE jobs SET handed_over_at = now() WHERE id = $1 RETURNING id", [jobId]));
-  expect(await former(jobId)).toBeNull();
 });

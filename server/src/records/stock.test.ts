@@ -1,14 +1,11 @@
-import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { generateCatalogue } from "../database/demo/generateCatalogue";
-import type { CataloguePartRow } from "../database/models/catalogueParts";
 import type { HttpProblem } from "../http/problems";
+import { catalogueEntry, makeHeap } from "../testing/stock";
 import { makeJob, makePart, newId, openTestApp, type TestApp } from "../testing/testApp";
 import { canTake, freeItemOf, moveStock, releaseJob, releaseOf, reserveFor, type StockMove } from "./stock";
 
 let test: TestApp;
-const { id: _, source: __, ...entry } = generateCatalogue(seededRandom(3))[0] as CataloguePartRow;
 let itemId: string;
 const places: string[] = [];
 const jobs: string[] = [];
@@ -20,16 +17,11 @@ beforeAll(async () => {
     jobs.push(jobId);
     places.push((await makePart(test.app, jobId, designator)).positionId);
   }
-  itemId = newId();
   const marking = {
     ...{ capacitanceFarads: 1e-3, ratedVolts: 25, temperatureClassCelsius: 105, capacitorClass: "lowz" },
     ...{ diameterMetres: 0.01, heightMetres: 0.02, pitchMetres: 0.005, series: "Tern" },
   };
-  const values = { drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null };
-  await request(test.app)
-    .post("/api/stock")
-    .send({ id: itemId, cataloguePartId: null, marking, values: { ...values, note: null }, count: 4, personId: null })
-    .expect(201);
+  itemId = await makeHeap(test.app, { marking, count: 4 });
 });
 afterAll(() => test.close());
 
@@ -90,25 +82,9 @@ it("lets a place take what is promised to it, and gives the promise back with th
 
 it("takes the oldest heap that has a piece free, one that may hold charge only where no other has", async () => {
   const partId = newId();
-  const [charged, drained, apart, taken] = [newId(), newId(), newId(), newId()];
-  await test.inScope(async ({ rows }) => {
-    await rows.catalogueParts.insert({ ...entry, id: partId });
-  });
-  for (const [n, id] of [charged, taken, drained, apart].entries()) {
-    const values = {
-      drawer: `D${n}`,
-      origin: "distributor",
-      lot: null,
-      dateCode: null,
-      receivedOn: null,
-      usedHours: null,
-    };
-    const heap = { id, cataloguePartId: partId, marking: null, values: { ...values, note: null }, count: 1 };
-    await request(test.app)
-      .post("/api/stock")
-      .send({ ...heap, personId: null })
-      .expect(201);
-  }
+  await test.inScope(({ rows }) => rows.catalogueParts.insert({ ...catalogueEntry, id: partId }));
+  const heap = () => makeHeap(test.app, { cataloguePartId: partId });
+  const [charged, taken, drained, apart] = [await heap(), await heap(), await heap(), await heap()];
   const act = { volts: null, seconds: null, riseKelvin: null, frequencyHertz: null, note: null, personId: null };
   const done = (id: string, kind: string, value: number) =>
     request(test.app)

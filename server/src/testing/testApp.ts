@@ -167,7 +167,7 @@ export const newId = (): string => randomUUID();
 
 /** An application as everyone, or a browser that is signed in. */
 export type Sender = Express | Agent;
-const sender = (app: Sender) => ("jar" in app ? (app as Agent) : request(app));
+export const sender = (app: Sender) => ("jar" in app ? (app as Agent) : request(app));
 
 /** A job with nothing but a kind and a fault. */
 export async function makeJob(app: Sender, more: object = {}): Promise<string> {

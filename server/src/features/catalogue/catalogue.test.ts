@@ -12,6 +12,7 @@ import Papa from "papaparse";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { generateCatalogue } from "../../database/demo/generateCatalogue";
+import { makeHeap } from "../../testing/stock";
 import { newId, openTestApp, type TestApp } from "../../testing/testApp";
 
 const entries = generateCatalogue(seededRandom(3))
@@ -191,12 +192,7 @@ describe("looking through it", () => {
       }
     });
     const [dull] = await test.inScope(({ rows }) => rows.catalogueParts.all({ orderCode: "D3 7" }, [["id", "ASC"]]));
-    const values = { drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null };
-    const heap = { id: newId(), cataloguePartId: dull?.id, marking: null, count: 3, personId: null };
-    await request(test.app)
-      .post("/api/stock")
-      .send({ ...heap, values: { ...values, usedHours: null, note: null } })
-      .expect(201);
+    await makeHeap(test.app, { cataloguePartId: dull?.id, count: 3 });
     const bounds = "leastFarads=&mostFarads=&leastVolts=&leastClassCelsius=&mostDiameterMetres=&mostHeightMetres=";
     const ask = (mostCount: number) =>
       request(test.app).get(

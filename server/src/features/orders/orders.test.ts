@@ -52,10 +52,9 @@ describe("an order", () => {
     const line = { id: lineId, cataloguePartId: part?.id, count: 12, unitMinor: 7 };
     const body = { id: orderId, supplierId, lines: [line], note: null, personId: null };
     await request(test.app).post("/api/orders").send(body).expect(201);
-    const piece = measuredPiece;
-    const hollow = { ...piece, esrOhms: 100 * (part?.esrOhms ?? 0) };
-    await receipt({ pieces: Array.from({ length: 6 }, () => piece) }).expect(422);
-    const first = (await receipt({ pieces: [piece] }).expect(201)).body as OrderRow[];
+    const hollow = { ...measuredPiece, esrOhms: 100 * (part?.esrOhms ?? 0) };
+    await receipt({ pieces: Array.from({ length: 6 }, () => measuredPiece) }).expect(422);
+    const first = (await receipt({ pieces: [measuredPiece] }).expect(201)).body as OrderRow[];
     expect(first[0]?.lines[0]).toMatchObject({ receivedCount: 5, checks: [{ measuredCount: 1, badCount: 0 }] });
     const second = (await receipt({ pieces: [hollow, hollow, hollow] }).expect(201)).body as OrderRow[];
     expect(second[0]?.lines[0]?.checks[1]).toMatchObject({ badCount: 3, decision: "reject" });
@@ -88,7 +87,7 @@ describe("an order", () => {
     );
     expect(await said(receipt({ orderLineId: newId() }), 404)).toBe("This line is not on the order.");
     expect(await said(receipt({ count: 0 }), 422)).toEqual(expect.any(String));
-    const many = await receipt({ count: 1, pieces: [{ ...measuredPiece }, { ...measuredPiece }] }).expect(422);
+    const many = await receipt({ count: 1, pieces: [measuredPiece, measuredPiece] }).expect(422);
     expect(many.body).toMatchObject({
       detail: "More pieces were measured than came. Nothing was stored.",
       errors: [{ path: "pieces", code: "too_many_entries", values: { most: 1 } }],

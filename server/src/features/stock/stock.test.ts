@@ -3,6 +3,7 @@ import { seededRandom } from "@pale-cap/core";
 import request from "supertest";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { generateCatalogue } from "../../database/demo/generateCatalogue";
+import { makeHeap, heapValues as values } from "../../testing/stock";
 import { type MadePart, makeJob, makePart, newId, openTestApp, type TestApp, testClock } from "../../testing/testApp";
 
 const [part, otherPart] = generateCatalogue(seededRandom(3));
@@ -15,15 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => test.close());
 
-const values = {
-  ...{ drawer: "B3", origin: "distributor", lot: null, dateCode: null, receivedOn: null, usedHours: null, note: null },
-};
-async function heap(count: number, more: object = {}): Promise<string> {
-  const id = newId();
-  const body = { id, cataloguePartId: part?.id, marking: null, values, count, personId: null, ...more };
-  await request(test.app).post("/api/stock").send(body).expect(201);
-  return id;
-}
+const heap = (count: number, more: object = {}) => makeHeap(test.app, { cataloguePartId: part?.id, count, ...more });
 const look = async (id: string) =>
   (await request(test.app).get(`/api/stock/${id}`).expect(200)).body as StockItemDetail;
 const sums = async (id: string) => {
